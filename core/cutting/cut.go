@@ -1,0 +1,214 @@
+// Package cutting cuts a diagram out of a block, facet by facet: it turns every
+// stop into a depth and keeps the solid after each cut.
+//
+// Cutting starts from a cube about the origin and goes tier by tier. All planes
+// of a tier are found on the stone as it stands before the tier, then all are
+// cut; so the order within a tier does not matter, and its facets may stand at
+// different distances.
+package cutting
+
+import (
+	"math"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"cressa/core/diagram"
+	"cressa/core/solid"
+)
+
+// Facet is one cut of a stone.
+type Facet struct {
+	// Tier and Place say where the facet stands in the diagram: the tier's place
+	// and the index's place within it, both from 0.
+	Tier, Place int
+	// Index is the position as the diagram writes it.
+	Index float64
+	// Azimuth is the stone azimuth, degrees clockwise from 12 o'clock as seen
+	// from above the table, 0 to under 360.
+	Azimuth float64
+	Plane   solid.Plane
+	// Target is the point that the plane passes through. Where the stop gives a
+	// distance and no point it is the foot of the normal from the origin.
+	Target r3.Vec
+	// AtMeet tells whether Target is a meet that an eye can see on the stone.
+	AtMeet bool
+	// Made tells whether the cut left a face. A plane that only touches does not.
+	Made bool
+}
+
+// Stone is a diagram that has been cut, or as much of it as could be.
+type Stone struct {
+	Diagram *diagram.Diagram
+	// Facets lists the cuts in the order in which they were made.
+	Facets []Facet
+	// After holds the solid after each cut: After[0] is the block, After[i] the
+	// stone after Facets[i-1]. Faces carry the place of their facet as ID.
+	After []*solid.Solid
+	// Warnings lists what does not prevent the cut but is worth knowing.
+	Warnings []diagram.Problem
+}
+
+// Problems that show only when a diagram is cut.
+const (
+	// MeetMissing: no vertex of the stone so far has the named facets. Other is
+	// the first later tier that makes it, if one does.
+	MeetMissing diagram.Code = "meet-missing"
+	// CentreUnknown: no facet of the second side reaches the axis yet.
+	CentreUnknown diagram.Code = "centre-unknown"
+	// CentreMissed: the axis no longer passes through the stone.
+	CentreMissed diagram.Code = "centre-missed"
+	// GirdleMissing: no girdle facet meets the other side yet.
+	GirdleMissing diagram.Code = "girdle-missing"
+	// WidthMissing: no level section of that width below the top.
+	WidthMissing diagram.Code = "width-missing"
+	// TakesAll: the cut would leave nothing.
+	TakesAll diagram.Code = "takes-all"
+	// BlockLeft: the finished stone still shows the block.
+	BlockLeft diagram.Code = "block-left"
+
+	// OnlyTouches warns of a plane that makes no facet.
+	OnlyTouches diagram.Code = "only-touches"
+	// CutAway warns of a facet that later cuts remove.
+	CutAway diagram.Code = "cut-away"
+	// SenseMatters warns that the stone is another one when its indexes are
+	// counted the other way.
+	SenseMatters diagram.Code = "sense-matters"
+)
+
+// Cut cuts the whole diagram. Where it cannot be cut the error is a
+// diagram.Problem and the stone comes as far as the tier before the one named.
+func Cut(d *diagram.Diagram) (*Stone, error) {
+	s, err := UpTo(d, len(d.Tiers))
+	if err != nil {
+		return s, err
+	}
+	if s.Solid().ShowsBlock() {
+		return s, diagram.Problem{Code: BlockLeft, TierNo: -1}
+	}
+	if senseMatters(s) {
+		s.warn(diagram.Problem{Code: SenseMatters, TierNo: -1, Field: diagram.FieldIndexing, Text: string(d.Indexing)})
+	}
+	return s, nil
+}
+
+// UpTo cuts the first n tiers of the diagram. The stone may still show the block.
+func UpTo(d *diagram.Diagram, n int) (*Stone, error) {
+	s := start(d)
+	for no := range d.Tiers[:n] {
+		if err := s.cutTier(no); err != nil {
+			p := err.(diagram.Problem)
+			if p.Code == MeetMissing {
+				p.Other = s.madeBy(no)
+			}
+			s.warnCutAway()
+			return s, p
+		}
+	}
+	s.warnCutAway()
+	return s, nil
+}
+
+// start returns the block that the diagram is cut from.
+func start(d *diagram.Diagram) *Stone {
+	half := 2.0
+	for _, t := range d.Tiers {
+		half = max(half, math.Abs(t.Stop.Radius), math.Abs(t.Stop.Distance))
+	}
+	return &Stone{Diagram: d, After: []*solid.Solid{solid.Block(4 * half)}}
+}
+
+// Solid returns the stone as far as it has been cut.
+func (s *Stone) Solid() *solid.Solid { return s.After[len(s.After)-1] }
+
+func (s *Stone) warn(p diagram.Problem) { s.Warnings = append(s.Warnings, p) }
+
+// problem returns a problem at a tier.
+func (s *Stone) problem(code diagram.Code, no int) diagram.Problem {
+	t := s.Diagram.Tiers[no]
+	return diagram.Problem{Code: code, Tier: t.Name, TierNo: no, Field: diagram.FieldStop, Text: t.Stop.String()}
+}
+
+// cutTier finds the planes of a tier on the stone as it stands, then cuts them.
+func (s *Stone) cutTier(no int) error {
+	t := &s.Diagram.Tiers[no]
+	facets := make([]Facet, len(t.Indexes))
+	find := finder{stone: s, solid: s.Solid(), tierNo: no, tier: t}
+	for i, index := range t.Indexes {
+		azimuth := s.Diagram.Azimuth(t.Part, index)
+		normal := diagram.Normal(t.Part, t.Angle, azimuth)
+		target, atMeet, err := find.target(normal)
+		if err != nil {
+			return err
+		}
+		facets[i] = Facet{
+			Tier: no, Place: i, Index: index, Azimuth: azimuth,
+			Plane: solid.Through(normal, target), Target: target, AtMeet: atMeet,
+		}
+	}
+	before, cuts := len(s.Facets), len(s.After)
+	for _, f := range facets {
+		after, outcome := s.Solid().Cut(len(s.Facets), f.Plane)
+		if outcome == solid.TookAll {
+			s.Facets, s.After = s.Facets[:before], s.After[:cuts]
+			return s.problem(TakesAll, no)
+		}
+		f.Made = outcome == solid.Made
+		s.Facets = append(s.Facets, f)
+		s.After = append(s.After, after)
+	}
+	return nil
+}
+
+// madeBy returns the first tier after no whose cutting makes the meet that no
+// asks for, found by skipping it and cutting on; "" where none does.
+func (s *Stone) madeBy(no int) string {
+	trial := &Stone{Diagram: s.Diagram, Facets: append([]Facet{}, s.Facets...), After: append([]*solid.Solid{}, s.After...)}
+	t := &s.Diagram.Tiers[no]
+	for later := no + 1; later < len(s.Diagram.Tiers); later++ {
+		// A tier that needs the skipped one cannot be cut now; the rest may.
+		if trial.cutTier(later) != nil {
+			continue
+		}
+		find := finder{stone: trial, solid: trial.Solid(), tierNo: no, tier: t}
+		if find.meetsExist(t.Stop) {
+			return s.Diagram.Tiers[later].Name
+		}
+	}
+	return ""
+}
+
+// warnCutAway adds a warning for every tier with planes that made no facet, or
+// facets that are no longer on the stone.
+func (s *Stone) warnCutAway() {
+	left := make([]bool, len(s.Facets))
+	for _, f := range s.Solid().Faces() {
+		if !f.OfBlock() {
+			left[f.ID] = true
+		}
+	}
+	type count struct {
+		indexes []float64
+		code    diagram.Code
+	}
+	for no, t := range s.Diagram.Tiers {
+		touches, gone := count{code: OnlyTouches}, count{code: CutAway}
+		for i, f := range s.Facets {
+			if f.Tier != no || left[i] {
+				continue
+			}
+			if f.Made {
+				gone.indexes = append(gone.indexes, f.Index)
+			} else {
+				touches.indexes = append(touches.indexes, f.Index)
+			}
+		}
+		for _, c := range []count{touches, gone} {
+			if len(c.indexes) > 0 {
+				s.warn(diagram.Problem{
+					Code: c.code, Tier: t.Name, TierNo: no, Text: diagram.FormatIndexes(c.indexes),
+					Value: float64(len(c.indexes)), High: float64(len(t.Indexes)),
+				})
+			}
+		}
+	}
+}

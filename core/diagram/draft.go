@@ -1,0 +1,157 @@
+package diagram
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+)
+
+// Draft is a diagram as it stands in the editor: every field as it was typed,
+// mistakes included, so that nothing is lost while it is not yet a diagram.
+type Draft struct {
+	Name            string      `json:"name" validate:"max=2000"`
+	Designer        string      `json:"designer" validate:"max=2000"`
+	Source          string      `json:"source" validate:"max=2000"`
+	Date            string      `json:"date" validate:"max=2000"`
+	Licence         string      `json:"licence" validate:"max=2000"`
+	Note            string      `json:"note" validate:"max=20000"`
+	Outline         string      `json:"outline" validate:"max=100"`
+	Gear            string      `json:"gear" validate:"max=100"`
+	RefractiveIndex string      `json:"refractiveIndex" validate:"max=100"`
+	FirstSide       string      `json:"firstSide" validate:"max=100"`
+	Indexing        string      `json:"indexing" validate:"max=100"`
+	Tiers           []DraftTier `json:"tiers" validate:"max=400,dive"`
+}
+
+// DraftTier is one row of the tier table as it was typed.
+type DraftTier struct {
+	// Key stays with the row while it is renamed and moved.
+	Key      string `json:"key" validate:"max=100"`
+	Name     string `json:"name" validate:"max=100"`
+	Part     string `json:"part" validate:"max=100"`
+	Angle    string `json:"angle" validate:"max=100"`
+	Indexes  string `json:"indexes" validate:"max=20000"`
+	Stop     string `json:"stop" validate:"max=2000"`
+	Note     string `json:"note" validate:"max=20000"`
+	Optional bool   `json:"optional"`
+}
+
+// DraftOf returns the draft that reads back as the diagram.
+func DraftOf(d *Diagram) Draft {
+	out := Draft{
+		Name: d.Name, Designer: d.Designer, Source: d.Source, Date: d.Date,
+		Licence: d.Licence, Note: d.Note, Outline: string(d.Outline),
+		Gear: strconv.Itoa(d.Gear), RefractiveIndex: FormatNumber(d.RefractiveIndex),
+		FirstSide: string(d.FirstSide), Indexing: string(d.Indexing),
+		Tiers: make([]DraftTier, len(d.Tiers)),
+	}
+	for i, t := range d.Tiers {
+		out.Tiers[i] = DraftTier{
+			Key: fmt.Sprintf("t%d", i+1), Name: t.Name, Part: string(t.Part),
+			Angle: FormatNumber(t.Angle), Indexes: FormatIndexes(t.Indexes),
+			Stop: t.Stop.String(), Note: t.Note, Optional: t.Optional,
+		}
+	}
+	return out
+}
+
+// Read turns a draft into a diagram. The problems name tier and field; the
+// diagram counts only where there are none.
+func (d Draft) Read() (*Diagram, []Problem) {
+	r := draftReader{}
+	out := &Diagram{
+		Format: Format, Name: strings.TrimSpace(d.Name), Designer: d.Designer,
+		Source: d.Source, Date: d.Date, Licence: d.Licence, Note: d.Note,
+		Outline: Outline(d.Outline), FirstSide: Part(d.FirstSide), Indexing: Indexing(d.Indexing),
+		RefractiveIndex: r.number(-1, "", FieldRefractiveIndex, d.RefractiveIndex),
+	}
+	teeth := r.number(-1, "", FieldGear, d.Gear)
+	if teeth != math.Trunc(teeth) {
+		r.add(Problem{Code: NotANumber, TierNo: -1, Field: FieldGear, Text: d.Gear})
+	}
+	out.Gear = int(teeth)
+	for i, t := range d.Tiers {
+		name := strings.TrimSpace(t.Name)
+		tier := Tier{
+			Name: name, Part: Part(t.Part), Note: t.Note, Optional: t.Optional,
+			Angle: r.number(i, name, FieldAngle, t.Angle),
+		}
+		var err error
+		if tier.Indexes, err = ParseIndexes(t.Indexes); err != nil {
+			r.add(Problem{Code: BadIndexes, Tier: name, TierNo: i, Field: FieldIndexes, Text: err.Error()})
+		}
+		if tier.Stop, err = ParseStop(t.Stop); err != nil {
+			r.add(Problem{Code: BadStop, Tier: name, TierNo: i, Field: FieldStop, Text: err.Error()})
+		}
+		out.Tiers = append(out.Tiers, tier)
+	}
+	return out, append(r.problems, without(out.Validate(), r.problems)...)
+}
+
+// draftReader collects what could not be read.
+type draftReader struct{ problems []Problem }
+
+func (r *draftReader) add(p Problem) { r.problems = append(r.problems, p) }
+
+func (r *draftReader) number(tierNo int, tier string, field Field, text string) float64 {
+	v, err := ParseNumber(text)
+	if err != nil {
+		r.add(Problem{Code: NotANumber, Tier: tier, TierNo: tierNo, Field: field, Text: text})
+	}
+	return v
+}
+
+// without drops the problems of fields that could not be read in the first place:
+// one mistake is to be told once.
+func without(found, unreadable []Problem) []Problem {
+	var out []Problem
+	for _, p := range found {
+		told := false
+		for _, u := range unreadable {
+			told = told || u.TierNo == p.TierNo && u.Field == p.Field
+		}
+		if !told {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// ParseIndexes reads positions as they are printed on sheets: separated by
+// dashes, spaces, commas or semicolons, "3-9-15" as well as "3 9 15". A fraction
+// has a point: "3.5".
+func ParseIndexes(text string) ([]float64, error) {
+	words := strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune(" \t\n-–,;", r) })
+	if len(words) == 0 {
+		return nil, fmt.Errorf("empty")
+	}
+	out := make([]float64, len(words))
+	for i, w := range words {
+		v, err := ParseNumber(w)
+		if err != nil {
+			return nil, err
+		}
+		out[i] = v
+	}
+	return out, nil
+}
+
+// FormatIndexes writes positions as ParseIndexes reads them.
+func FormatIndexes(indexes []float64) string {
+	words := make([]string, len(indexes))
+	for i, v := range indexes {
+		words[i] = FormatNumber(v)
+	}
+	return strings.Join(words, "-")
+}
+
+// ParseNumber reads a finite decimal number with a point or a comma.
+func ParseNumber(text string) (float64, error) {
+	text = strings.TrimSpace(text)
+	v, err := strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64)
+	if err != nil || math.IsInf(v, 0) || math.IsNaN(v) || strings.ContainsAny(text, "xXpP_") {
+		return 0, fmt.Errorf("%q is no number", text)
+	}
+	return v, nil
+}

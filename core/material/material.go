@@ -1,0 +1,102 @@
+// Package material is the table of gem materials: what a cutter must know of each
+// before cutting it, and the critical angle that follows from it.
+//
+// The figures are those on which general gemmology textbooks and mineralogical
+// tables agree, rounded as they are usually printed; where varieties differ the
+// range is given. They are for planning. A stone in hand is measured.
+package material
+
+import (
+	"math"
+	"slices"
+	"strings"
+)
+
+// Optic is the optic character of a material.
+type Optic string
+
+// Optic characters.
+const (
+	Isotropic Optic = "isotropic" // singly refractive, cubic or amorphous
+	Uniaxial  Optic = "uniaxial"
+	Biaxial   Optic = "biaxial"
+)
+
+// Heat tells how a material bears the heat of dopping and polishing.
+type Heat string
+
+// Heat sensitivities.
+const (
+	HeatSturdy  Heat = "sturdy"  // warm wax is no risk
+	HeatCareful Heat = "careful" // warm and cool slowly
+	HeatAvoid   Heat = "avoid"   // cold adhesives only
+)
+
+// Solvent tells how a material bears what adhesives are released with.
+type Solvent string
+
+// Solvent sensitivities.
+const (
+	SolventSafe Solvent = "safe"
+	// SolventAcid: attacked by acids, vinegar and pickle included.
+	SolventAcid Solvent = "acid"
+	// SolventSoaks: takes liquids in through cracks or fillings.
+	SolventSoaks Solvent = "soaks"
+)
+
+// Dust is what makes the dust of a material dangerous. All cutting is wet.
+type Dust string
+
+// Dust hazards.
+const (
+	DustNuisance Dust = "nuisance" // no hazard beyond that of any fine dust
+	DustSilica   Dust = "silica"   // crystalline silica or a silicate that may carry it
+	DustToxic    Dust = "toxic"    // holds beryllium, lead or another poison
+	DustFibrous  Dust = "fibrous"  // splinters or fibres
+)
+
+// Range is a range of a figure; Low and High are equal where it is one value.
+type Range struct {
+	Low  float64 `json:"low"`
+	High float64 `json:"high"`
+}
+
+// Material is one row of the table.
+type Material struct {
+	Name string `json:"name"`
+	// RefractiveIndex spans the rays and the varieties. The lower one decides
+	// whether light is kept.
+	RefractiveIndex Range `json:"refractiveIndex"`
+	Optic           Optic `json:"optic"`
+	// SG is the specific gravity that weights are reckoned with.
+	SG       float64 `json:"sg"`
+	Hardness Range   `json:"hardness"` // Mohs
+	Heat     Heat    `json:"heat"`
+	Solvent  Solvent `json:"solvent"`
+	Dust     Dust    `json:"dust"`
+	// Cleaves tells of a cleavage that a cutter must reckon with.
+	Cleaves bool `json:"cleaves"`
+}
+
+// CriticalAngle returns c = asin(1/n) in degrees: light that meets a facet from
+// inside at more than c is kept. n is at least 1.
+func CriticalAngle(n float64) float64 { return math.Asin(1/n) * 180 / math.Pi }
+
+// CriticalAngle returns the critical angle for the material's lower index.
+func (m Material) CriticalAngle() float64 { return CriticalAngle(m.RefractiveIndex.Low) }
+
+// Margin returns how far an angle in degrees stands above the critical angle.
+func (m Material) Margin(angle float64) float64 { return angle - m.CriticalAngle() }
+
+// All returns the table in the order of its names.
+func All() []Material { return slices.Clone(table) }
+
+// Find returns the material of the given name, whatever its case.
+func Find(name string) (Material, bool) {
+	for _, m := range table {
+		if strings.EqualFold(m.Name, strings.TrimSpace(name)) {
+			return m, true
+		}
+	}
+	return Material{}, false
+}

@@ -1,0 +1,16 @@
+module cressa
+
+go 1.26.0
+
+require (
+	github.com/stretchr/testify v1.12.1
+	gonum.org/v1/gonum v0.17.0
+)
+
+require (
+	github.com/inconshreveable/mousetrap v1.1.0 // indirect
+	github.com/spf13/cobra v1.10.2 // indirect
+	github.com/spf13/pflag v1.0.9 // indirect
+	go.yaml.in/yaml/v3 v3.0.5 // indirect
+	pgregory.net/rapid v1.3.0 // indirect
+)

@@ -1,0 +1,227 @@
+// Package words is the catalogue of the sentences that the Go side says to
+// people. The core returns codes and figures; here they become English.
+package words
+
+import (
+	"fmt"
+	"strings"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/formats"
+)
+
+// Problem says what is wrong and what can be done about it, in one or two
+// sentences without the place: the caller knows how it names places.
+func Problem(p diagram.Problem) string {
+	if say, ok := problems[p.Code]; ok {
+		return say(p)
+	}
+	return p.Error()
+}
+
+// Place names the tier that a problem is at, "" for the diagram as a whole.
+func Place(p diagram.Problem) string {
+	if p.Tier != "" {
+		return "tier " + p.Tier
+	}
+	if p.TierNo >= 0 {
+		return fmt.Sprintf("tier number %d", p.TierNo+1)
+	}
+	return ""
+}
+
+// Mistake puts file, line, place and sentence of a mistake into one line.
+func Mistake(file string, m formats.Mistake) string {
+	parts := []string{fmt.Sprintf("%s: line %d, column %d", file, m.Line, m.Column)}
+	if place := Place(m.Problem); place != "" {
+		parts[0] += ", " + place
+	}
+	return strings.Join(append(parts, Problem(m.Problem)), ": ")
+}
+
+type sentence func(diagram.Problem) string
+
+func plain(text string) sentence { return func(diagram.Problem) string { return text } }
+
+func number(v float64) string { return diagram.FormatNumber(v) }
+
+var problems = map[diagram.Code]sentence{
+	formats.NotJSON: func(p diagram.Problem) string {
+		return fmt.Sprintf("This is not a diagram file: %s. A diagram is JSON text in UTF-8.", p.Text)
+	},
+	formats.UnknownField: func(p diagram.Problem) string {
+		if p.Other != "" {
+			return fmt.Sprintf("There is no field %q. Did you mean %q?", p.Text, p.Other)
+		}
+		return fmt.Sprintf("There is no field %q here. Take it out, or put its text into a note.", p.Text)
+	},
+	formats.TwiceField: func(p diagram.Problem) string {
+		return fmt.Sprintf("The field %q stands here twice. Keep one of them.", p.Text)
+	},
+	formats.WrongType: func(p diagram.Problem) string {
+		return fmt.Sprintf("Here is %s where %s belongs.", p.Text, p.Other)
+	},
+	formats.MissingField: func(p diagram.Problem) string {
+		return fmt.Sprintf("The field %q is missing. Add it.", p.Text)
+	},
+	formats.TooLarge: func(p diagram.Problem) string {
+		return fmt.Sprintf("The file has %.0f bytes; a diagram has at most %.0f. Is it the right file?", p.Value, p.High)
+	},
+
+	diagram.WrongFormat: func(p diagram.Problem) string {
+		return fmt.Sprintf("The format is %q; this program reads %q.", p.Text, diagram.Format)
+	},
+	diagram.NameMissing: plain("The diagram has no name. Give it one."),
+	diagram.TextTooLong: func(p diagram.Problem) string {
+		return fmt.Sprintf("The %s has %.0f bytes; at most %.0f are kept. Shorten it.", p.Field, p.Value, p.High)
+	},
+	diagram.NotANumber: func(p diagram.Problem) string {
+		if strings.TrimSpace(p.Text) == "" {
+			return fmt.Sprintf("The %s is empty. Type a number.", fieldName(p.Field))
+		}
+		return fmt.Sprintf("%q is no %s. Type a number such as %s.", p.Text, fieldName(p.Field), sample(p.Field))
+	},
+	diagram.OutOfRange: func(p diagram.Problem) string {
+		what := fieldName(p.Field)
+		if p.Field == diagram.FieldStop {
+			what = "figure of the stop " + p.Text
+		}
+		if p.Low > 0 && p.Low < 1e-6 {
+			return fmt.Sprintf("The %s is %s; it must be over 0 and at most %s.", what, number(p.Value), number(p.High))
+		}
+		return fmt.Sprintf("The %s is %s; it must be from %s to %s.", what, number(p.Value), number(p.Low), number(p.High))
+	},
+	diagram.UnknownValue: func(p diagram.Problem) string {
+		return fmt.Sprintf("%q is no %s. Choose one of %s.", p.Text, fieldName(p.Field), choices(p.Field))
+	},
+	diagram.NoTiers:      plain("The diagram has no tiers. Add the first one."),
+	diagram.TooManyTiers: func(p diagram.Problem) string { return tooMany("tiers", p) },
+	diagram.TooManyFacets: func(p diagram.Problem) string {
+		return tooMany("facets", p)
+	},
+	diagram.BadTierName: func(p diagram.Problem) string {
+		if p.Text == "" {
+			return "The tier has no name. Type one such as P1, G1 or C2."
+		}
+		return fmt.Sprintf("%q cannot name a tier. Use 1 to 12 letters or digits, such as P1.", p.Text)
+	},
+	diagram.TwiceTierName: func(p diagram.Problem) string {
+		return fmt.Sprintf("Another tier is called %s already. Rename one of them.", p.Text)
+	},
+	diagram.BadAngle: func(p diagram.Problem) string {
+		if diagram.Part(p.Text) == diagram.Girdle {
+			return fmt.Sprintf("The angle is %s°; a girdle facet has more than 0° and at most 90°.", number(p.Value))
+		}
+		return fmt.Sprintf("The angle is %s°; a %s facet has 0° to under 90°. Facets at 90° belong to the girdle.", number(p.Value), p.Text)
+	},
+	diagram.NoIndexes: plain("The tier has no indexes. Type at least one, as in 96-24-48-72."),
+	diagram.BadIndexes: func(p diagram.Problem) string {
+		if p.Text == "empty" {
+			return "The tier has no indexes. Type at least one, as in 96-24-48-72."
+		}
+		return fmt.Sprintf("The indexes cannot be read: %s. Type them as in 3-9-15 or 3 9 15.", p.Text)
+	},
+	diagram.SameIndex: func(p diagram.Problem) string {
+		return fmt.Sprintf("Index %s stands here twice (the gear's own number and 0 are one tooth). Take one out.", p.Text)
+	},
+	diagram.BadStop: func(p diagram.Problem) string {
+		if p.Text == "" || p.Text == "empty" {
+			return "The tier does not say where its cut stops. Choose a stop."
+		}
+		return fmt.Sprintf("The stop cannot be read: %s. Type centre, size, meet, girdle, along, width or depth and what goes with it.", p.Text)
+	},
+	diagram.StopNotHere: func(p diagram.Problem) string {
+		switch diagram.StopKind(p.Text) {
+		case diagram.Width:
+			return "A width stops only a table: a crown tier at 0° with one index. Choose another stop."
+		case diagram.Centre:
+			return "A girdle facet never reaches the centre point. Give the girdle a size or a meet."
+		}
+		return "A girdle tier cannot stop at the girdle's own thickness. Give it a size or a meet."
+	},
+	diagram.UnknownTier: func(p diagram.Problem) string {
+		return fmt.Sprintf("The stop names %s, and no tier is called so. Correct the name.", p.Other)
+	},
+	diagram.UnknownIndex: func(p diagram.Problem) string {
+		return fmt.Sprintf("The stop names a facet of %s at index %s, and %s has none there. Correct the index.", p.Other, p.Text, p.Other)
+	},
+	diagram.SameFacet: func(p diagram.Problem) string {
+		return fmt.Sprintf("The stop names the facet %s twice. Each entry needs a facet of its own.", p.Other)
+	},
+
+	cutting.MeetMissing: func(p diagram.Problem) string {
+		if p.Other != "" {
+			return fmt.Sprintf("Not cuttable as written: its stop, %s, is not on the stone yet. %s makes that meet; cut %s first.", p.Text, p.Other, p.Other)
+		}
+		return fmt.Sprintf("Not cuttable as written: its stop, %s, is not on the stone, and no later tier makes that meet. Name facets that meet.", p.Text)
+	},
+	cutting.CentreUnknown: plain("Not cuttable as written: nothing on this side fixes the height of a centre point yet. Stop the first tier of the second side at the girdle or at a meet."),
+	cutting.CentreMissed:  plain("Not cuttable as written: the axis no longer passes through the stone. One of the tiers before cuts too deep."),
+	cutting.GirdleMissing: plain("Not cuttable as written: no girdle facet meets the other side yet, so there is no girdle to measure. Cut girdle and other side first."),
+	cutting.WidthMissing:  plain("Not cuttable as written: the crown nowhere has that width; its top is wider, or the whole stone is narrower. Change the width, or cut the crown facets first."),
+	cutting.TakesAll:      plain("Not cuttable as written: the cut would take the whole stone. Check the figure of the stop and its sign."),
+	cutting.BlockLeft:     plain("The tiers do not close the stone: part of the rough block is still to be seen. Add the tiers that are missing."),
+
+	cutting.OnlyTouches: func(p diagram.Problem) string {
+		return fmt.Sprintf("%s of %s facets only touch the stone and take nothing off (index %s). Check the stop, or leave them out.", number(p.Value), number(p.High), p.Text)
+	},
+	cutting.CutAway: func(p diagram.Problem) string {
+		return fmt.Sprintf("%s of %s facets are cut away by later tiers (index %s).", number(p.Value), number(p.High), p.Text)
+	},
+	cutting.SenseMatters: func(p diagram.Problem) string {
+		if diagram.Indexing(p.Text) == diagram.Shared {
+			return "This stone has no mirror line. Its indexes run one way round the stone on both sides; dial what is shown for each side, not what the diagram prints."
+		}
+		return "This stone has no mirror line. Its indexes are taken as dialled with each side up; read the other way it becomes another stone."
+	},
+}
+
+func tooMany(what string, p diagram.Problem) string {
+	return fmt.Sprintf("The diagram has %s %s; at most %s can be cut. Leave some out.", number(p.Value), what, number(p.High))
+}
+
+// fieldName is what people call a field.
+func fieldName(f diagram.Field) string {
+	switch f {
+	case diagram.FieldRefractiveIndex:
+		return "refractive index"
+	case diagram.FieldFirstSide:
+		return "side cut first"
+	case diagram.FieldGear:
+		return "number of teeth"
+	case diagram.FieldIndexes:
+		return "index"
+	}
+	return string(f)
+}
+
+func sample(f diagram.Field) string {
+	switch f {
+	case diagram.FieldGear:
+		return "96"
+	case diagram.FieldRefractiveIndex:
+		return "1.54"
+	}
+	return "41.5"
+}
+
+func choices(f diagram.Field) string {
+	switch f {
+	case diagram.FieldOutline:
+		return list(diagram.Outlines)
+	case diagram.FieldIndexing:
+		return list(diagram.Indexings)
+	case diagram.FieldFirstSide:
+		return list([]diagram.Part{diagram.Pavilion, diagram.Crown})
+	}
+	return list(diagram.Parts)
+}
+
+func list[T ~string](values []T) string {
+	words := make([]string, len(values))
+	for i, v := range values {
+		words[i] = string(v)
+	}
+	return strings.Join(words, ", ")
+}
