@@ -9,6 +9,7 @@ import (
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/formats"
+	"cressa/workshop"
 )
 
 // Problem says what is wrong and what can be done about it, in one or two
@@ -162,6 +163,23 @@ var problems = map[diagram.Code]sentence{
 	cutting.WidthMissing:  plain("Not cuttable as written: the crown nowhere has that width; its top is wider, or the whole stone is narrower. Change the width, or cut the crown facets first."),
 	cutting.TakesAll:      plain("Not cuttable as written: the cut would take the whole stone. Check the figure of the stop and its sign."),
 	cutting.BlockLeft:     plain("The tiers do not close the stone: part of the rough block is still to be seen. Add the tiers that are missing."),
+
+	cutting.OrderChangesStone: func(p diagram.Problem) string {
+		return fmt.Sprintf("With the %s cut first the stops of this diagram make another stone. Keep its own order, or give it stops that suit the other.", p.Text)
+	},
+
+	workshop.UnknownMaterial: func(p diagram.Problem) string {
+		return fmt.Sprintf("No material is called %q. Choose one from the list.", p.Text)
+	},
+	workshop.NoSuchFlats: func(p diagram.Problem) string {
+		return fmt.Sprintf("%q is no girdle tier that calipers can measure. Choose one that is cut at 90°.", p.Text)
+	},
+	workshop.SamePass: func(p diagram.Problem) string {
+		return fmt.Sprintf("The pass %q stands in the list twice. Take one out.", p.Text)
+	},
+	workshop.SideIsCut: func(p diagram.Problem) string {
+		return fmt.Sprintf("The %s is being cut already, so it stays the side cut first.", p.Text)
+	},
 
 	cutting.OnlyTouches: func(p diagram.Problem) string {
 		return fmt.Sprintf("%s of %s facets only touch the stone and take nothing off (index %s). Check the stop, or leave them out.", number(p.Value), number(p.High), p.Text)

@@ -3,6 +3,7 @@
 package main
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -37,9 +38,9 @@ func run(args []string, in io.Reader, out, errs io.Writer) int {
 	root.SetIn(in)
 	root.SetOut(out)
 	root.SetErr(errs)
-	root.AddCommand(cutCommand(), materialCommand())
+	root.AddCommand(serveCommand(), demoCommand(), cutCommand(), materialCommand())
 
-	called, err := root.ExecuteC()
+	called, err := root.ExecuteContextC(context.Background())
 	if err == nil {
 		return 0
 	}

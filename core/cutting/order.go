@@ -1,0 +1,136 @@
+package cutting
+
+import (
+	"math"
+
+	"cressa/core/diagram"
+	"cressa/core/gear"
+	"cressa/core/solid"
+)
+
+// Replay cuts the facets of a solved stone in another order, given as places in
+// s.Facets, and returns the solid after each cut, the block first. The planes are
+// known, so any order can be replayed; the faces keep their IDs.
+func (s *Stone) Replay(order []int) []*solid.Solid {
+	now := start(s.Diagram).Solid()
+	out := []*solid.Solid{now}
+	for _, i := range order {
+		now, _ = now.Cut(i, s.Facets[i].Plane)
+		out = append(out, now)
+	}
+	return out
+}
+
+// OtherSideFirst rewrites a diagram so that its second side is cut first, girdle
+// included, and still makes the same stone.
+//
+// Tiers keep their order within a side. The tier that took its height from the
+// girdle now fixes it with a centre point, and the tier that did so takes its
+// height from the girdle; the rest keep their stops. It returns a problem where
+// that does not give the same stone: the diagram then needs other stops, which
+// a person must choose.
+func OtherSideFirst(s *Stone) (*diagram.Diagram, error) {
+	d := *s.Diagram
+	second := d.FirstSide
+	d.FirstSide = second.Other()
+	d.Tiers = nil
+	for _, with := range []diagram.Part{d.FirstSide, second} {
+		for _, t := range s.Diagram.Tiers {
+			side := t.Part
+			if side == diagram.Girdle {
+				side = d.FirstSide
+			}
+			if side == with {
+				d.Tiers = append(d.Tiers, turnTier(s.Diagram, t))
+			}
+		}
+	}
+	swapHeights(s, &d)
+	other, err := Cut(&d)
+	if err != nil {
+		return nil, err
+	}
+	if !sameMeasures(s.Measures(), other.Measures()) {
+		return nil, diagram.Problem{Code: OrderChangesStone, TierNo: -1, Field: diagram.FieldFirstSide, Text: string(d.FirstSide)}
+	}
+	return &d, nil
+}
+
+// OrderChangesStone: cut in the other order the stops give another stone.
+const OrderChangesStone diagram.Code = "order-changes-stone"
+
+// turnTier counts the indexes of girdle facets the way they are dialled with the
+// other side up.
+func turnTier(d *diagram.Diagram, t diagram.Tier) diagram.Tier {
+	if d.Indexing == diagram.Shared {
+		return t
+	}
+	if t.Part == diagram.Girdle {
+		turned := make([]float64, len(t.Indexes))
+		for i, index := range t.Indexes {
+			turned[i] = gear.Mirror(index, d.Gear)
+		}
+		t.Indexes = turned
+	}
+	turnRefs := func(refs []diagram.Ref) []diagram.Ref {
+		var out []diagram.Ref
+		for _, r := range refs {
+			if no := d.TierNo(r.Tier); r.OneFacet && d.Tiers[no].Part == diagram.Girdle {
+				r.Index = gear.Mirror(r.Index, d.Gear)
+			}
+			out = append(out, r)
+		}
+		return out
+	}
+	t.Stop.Tiers, t.Stop.From, t.Stop.To = turnRefs(t.Stop.Tiers), turnRefs(t.Stop.From), turnRefs(t.Stop.To)
+	return t
+}
+
+// swapHeights lets the new first side fix the height and the new second side take
+// it from the girdle.
+func swapHeights(s *Stone, d *diagram.Diagram) {
+	fixed, taken := false, false
+	for i := range d.Tiers {
+		t := &d.Tiers[i]
+		switch {
+		case t.Part == d.FirstSide && t.Stop.Kind == diagram.GirdleBand && !fixed:
+			t.Stop = diagram.Stop{Kind: diagram.Centre}
+			fixed = true
+		case t.Part == d.FirstSide.Other() && t.Stop.Kind == diagram.Centre && !taken:
+			t.Stop = diagram.Stop{Kind: diagram.GirdleBand, Thickness: s.thinnestGirdle()}
+			taken = true
+		}
+	}
+}
+
+// thinnestGirdle returns the least height of the girdle, measured on the upright
+// edges between its facets, in design units.
+func (s *Stone) thinnestGirdle() float64 {
+	thinnest := math.Inf(1)
+	cut := s.Solid()
+	for _, f := range cut.Faces() {
+		if f.OfBlock() || s.Diagram.Tiers[s.Facets[f.ID].Tier].Part != diagram.Girdle {
+			continue
+		}
+		for i, v := range f.Loop {
+			a, b := cut.Point(v), cut.Point(f.Loop[(i+1)%len(f.Loop)])
+			if math.Hypot(a.X-b.X, a.Y-b.Y) <= solid.AtMeet {
+				thinnest = math.Min(thinnest, math.Abs(a.Z-b.Z))
+			}
+		}
+	}
+	if math.IsInf(thinnest, 1) {
+		return 0
+	}
+	return thinnest
+}
+
+// sameMeasures tells whether two stones are one to within what a lap could show.
+func sameMeasures(a, b Measures) bool {
+	const same = 1e-6
+	close := func(x, y float64) bool { return math.Abs(x-y) <= same }
+	both := func(x, y *float64) bool { return x == nil && y == nil || x != nil && y != nil && close(*x, *y) }
+	return a.Facets == b.Facets && a.Vertices == b.Vertices && close(a.Volume, b.Volume) &&
+		close(a.Height, b.Height) && close(a.Width, b.Width) && both(a.GirdleBand, b.GirdleBand) &&
+		both(a.CrownHeight, b.CrownHeight) && both(a.TableWidth, b.TableWidth)
+}

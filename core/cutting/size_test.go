@@ -1,0 +1,76 @@
+package cutting_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+)
+
+func TestWeightOverFlatsAndOverCorners(t *testing.T) {
+	stone, err := cutting.Cut(load(t, "round"))
+	require.NoError(t, err)
+	m := stone.Measures()
+	assert.InDelta(t, 1.4025, cutting.Carats(m.VolumeFactor, 8, 2.65), 5e-5)
+
+	calipers := stone.Calipers()
+	require.Len(t, calipers, 1)
+	assert.True(t, calipers[0].Flats)
+	width := 8 * m.Width / calipers[0].Across
+	assert.InDelta(t, 8.157, width, 5e-4)
+	assert.InDelta(t, 1.4865, cutting.Carats(m.VolumeFactor, width, 2.65), 5e-5)
+}
+
+func TestATriangleIsMeasuredFromFlatToCorner(t *testing.T) {
+	d := load(t, "round")
+	for i := range d.Tiers[:2] {
+		d.Tiers[i].Indexes = []float64{32, 64, 96}
+	}
+	d.Tiers = d.Tiers[:2]
+	stone, err := cutting.UpTo(d, 2)
+	require.NoError(t, err)
+	c := stone.Calipers()
+	require.Len(t, c, 1)
+	assert.False(t, c[0].Flats)
+	assert.InDelta(t, 0.5*(1+2), c[0].Across, 1e-9, "r·(1 + 1/cos 60)")
+}
+
+func TestPavilionAndCrownAreDialledAsTheyComeToTheLap(t *testing.T) {
+	for _, name := range []string{"round", "skew"} {
+		stone, err := cutting.Cut(load(t, name))
+		require.NoError(t, err)
+		for _, f := range stone.Facets {
+			p := stone.Dial(f, stone.Diagram.Gear, 0)
+			assert.InDelta(t, f.Index, p.Index, 1e-9, "a dialled diagram is dialled as it is written")
+			assert.Zero(t, p.Cheat)
+		}
+	}
+}
+
+func TestTheOtherSideFirstMakesTheSameStone(t *testing.T) {
+	for _, name := range []string{"round", "pinwheel", "squarestep"} {
+		stone, err := cutting.Cut(load(t, name))
+		require.NoError(t, err)
+		other, err := cutting.OtherSideFirst(stone)
+		require.NoError(t, err, name)
+		assert.Equal(t, diagram.Crown, other.FirstSide)
+		again, err := cutting.Cut(other)
+		require.NoError(t, err)
+		assert.Equal(t, diagram.Crown, other.CutWith(other.Tiers[0].Part), "the crown comes first")
+		agree(t, stone.Measures().Volume, again.Measures().Volume, name)
+	}
+}
+
+func TestReplayInAnyOrderEndsInTheSameStone(t *testing.T) {
+	stone, err := cutting.Cut(load(t, "skew"))
+	require.NoError(t, err)
+	order := make([]int, len(stone.Facets))
+	for i := range order {
+		order[i] = len(order) - 1 - i
+	}
+	steps := stone.Replay(order)
+	assert.InDelta(t, stone.Solid().Volume(), steps[len(steps)-1].Volume(), 1e-10)
+}

@@ -1,0 +1,57 @@
+package gear_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"pgregory.net/rapid"
+
+	"cressa/core/gear"
+)
+
+func TestIndexesOnAnotherGear(t *testing.T) {
+	for _, c := range []struct {
+		index float64
+		from  int
+		to    int
+		tooth int
+		cheat float64
+	}{{5, 96, 80, 4, 0.75}, {1, 40, 48, 1, 1.5}, {7, 72, 96, 9, 1.25}, {96, 96, 64, 64, 0}} {
+		p := gear.At(gear.Turn(c.index, c.from), c.to)
+		assert.Equal(t, c.tooth, p.Tooth)
+		assert.InDelta(t, c.cheat, p.Cheat, 1e-9)
+	}
+}
+
+func TestBestTurnFindsTheSmallestLargestCheat(t *testing.T) {
+	var forty, odd []float64
+	for i := range 40 {
+		forty = append(forty, gear.Turn(float64(i), 40))
+	}
+	for i := range 16 {
+		odd = append(odd, gear.Turn(float64(3+6*i), 96))
+	}
+	assert.InDelta(t, 3.0, gear.BestTurn(forty, 48).LargestCheat, 1e-9)
+	fit := gear.BestTurn(odd, 80)
+	assert.Zero(t, fit.LargestCheat)
+	assert.InDelta(t, 2.25, fit.Turn, 1e-9)
+}
+
+// Turned by the best turn, no facet is cheated by more than the fit says, and one
+// is cheated by just that.
+func TestBestTurnKeepsItsPromise(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		from, to := rapid.IntRange(1, 120).Draw(t, "from"), rapid.IntRange(1, 120).Draw(t, "to")
+		indexes := rapid.SliceOfN(rapid.IntRange(1, from), 1, 12).Draw(t, "indexes")
+		var azimuths []float64
+		for _, i := range indexes {
+			azimuths = append(azimuths, gear.Turn(float64(i), from))
+		}
+		fit := gear.BestTurn(azimuths, to)
+		largest := 0.0
+		for _, a := range azimuths {
+			largest = max(largest, gear.At(a+fit.Turn, to).Cheat, -gear.At(a+fit.Turn, to).Cheat)
+		}
+		assert.InDelta(t, fit.LargestCheat, largest, 1e-6)
+	})
+}

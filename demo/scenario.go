@@ -1,0 +1,151 @@
+package demo
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"time"
+
+	"cressa/core/diagram"
+	"cressa/sqlite"
+	"cressa/workshop"
+)
+
+// gift is one stone of the scenario.
+type gift struct {
+	name, diagram, material string
+	widthMM                 float64
+	gear                    int
+	// daysAgo is when cutting began.
+	daysAgo int
+	// share of the visits that are done, 0 to 1.
+	share float64
+	// finish is nil while the stone is not finished.
+	finish *workshop.Finish
+	// note is said half-way.
+	note string
+}
+
+var gifts = []gift{
+	{name: "Practice for the school class", diagram: "First Light", material: "Practice glass", widthMM: 12, gear: 96, daysAgo: 118, share: 1,
+		finish: &workshop.Finish{RoughCarats: 31.4, FinishedCarats: 9.62, WidthMM: 12.04, LengthMM: 12.04, HeightMM: 7.4, Notes: "Every meet came in. The pupils chose it for the door prize."}},
+	{name: "Gift for the dome fund, Ms. Averill", diagram: "Three Sisters", material: "Peridot", widthMM: 8, gear: 96, daysAgo: 96, share: 1, note: "A veil near one corner; turned that corner under P2.",
+		finish: &workshop.Finish{RoughCarats: 9.85, FinishedCarats: 2.21, WidthMM: 7.96, LengthMM: 8.03, HeightMM: 4.35, Notes: "Corner veil gone with the second tier."}},
+	{name: "Gift for the meridian room", diagram: "Meridian", material: "Aquamarine", widthMM: 7, gear: 96, daysAgo: 71, share: 1,
+		finish: &workshop.Finish{RoughCarats: 14.2, FinishedCarats: 3.12, WidthMM: 7.02, LengthMM: 9.81, HeightMM: 5.24, Notes: "Deeper colour along the keel, as planned."}},
+	{name: "Grey night, for the evening curators", diagram: "Dome of Night", material: "Spinel", widthMM: 6.5, gear: 96, daysAgo: 44, share: 1, note: "Polish slow on C4; wiped the lap and charged it again.",
+		finish: &workshop.Finish{RoughCarats: 6.1, FinishedCarats: 1.88, WidthMM: 6.47, LengthMM: 6.47, HeightMM: 4.45, Notes: "No table: transferred in wax."}},
+	{name: "Gift for Dr. Oyelaran's observing nights", diagram: "First Light", material: "Iolite", widthMM: 7.5, gear: 96, daysAgo: 23, share: 1,
+		finish: &workshop.Finish{RoughCarats: 7.4, FinishedCarats: 1.97, WidthMM: 7.49, LengthMM: 7.49, HeightMM: 4.6, Notes: "Blue axis to the table; a little sleepy at the ends of the day."}},
+	{name: "Blue swirl for the orrery donors", diagram: "Spiral Arm", material: "Spinel", widthMM: 6, gear: 96, daysAgo: 9, share: 1},
+	{name: "Rose oval for the lecture series", diagram: "Ecliptic", material: "Kunzite", widthMM: 9, gear: 96, daysAgo: 2, share: 0.37, note: "Keep it cool: polish in short strokes, check with a finger."},
+	{name: "Sphene for the fire-lane telescope", diagram: "Spiral Arm", material: "Sphene", widthMM: 5.5, gear: 96, daysAgo: 1, share: 0.06},
+	{name: "Peridot pair, first of two", diagram: "Three Sisters", material: "Peridot", widthMM: 6.5, gear: 72, daysAgo: 1},
+	{name: "Sea glass for the open day", diagram: "Meridian", material: "Practice glass", widthMM: 10, gear: 96, daysAgo: 1},
+}
+
+// Fill writes the scenario into the database file as if it had grown over the
+// months before the given moment.
+func Fill(ctx context.Context, file string, at time.Time) (err error) {
+	store, _, err := sqlite.Open(ctx, file)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, store.Close()) }()
+	f := filler{now: at.AddDate(0, 0, -130), random: rand.New(rand.NewPCG(8, 11))}
+	f.workshop = workshop.New(store, func() time.Time { return f.now })
+	if err := AddStarters(ctx, f.workshop); err != nil {
+		return err
+	}
+	settings := workshop.DefaultSettings()
+	settings.Answered, settings.Gears, settings.AngleStep = true, []int{64, 72, 96}, 0.1
+	if _, err := f.workshop.SaveSettings(ctx, settings); err != nil {
+		return err
+	}
+	list, err := f.workshop.Diagrams(ctx)
+	if err != nil {
+		return err
+	}
+	for _, g := range gifts {
+		// Cutting is evening work.
+		day := at.AddDate(0, 0, -g.daysAgo)
+		f.now = time.Date(day.Year(), day.Month(), day.Day(), 18, 5, 0, 0, time.UTC)
+		for _, d := range list {
+			if d.Facts.Name == g.diagram {
+				if err := f.cut(ctx, g, d); err != nil {
+					return fmt.Errorf("%s: %w", g.name, err)
+				}
+			}
+		}
+	}
+	return nil
+}
+
+type filler struct {
+	workshop *workshop.Workshop
+	now      time.Time
+	random   *rand.Rand
+	seq      int64
+}
+
+func (f *filler) cut(ctx context.Context, g gift, d workshop.Diagram) error {
+	choices := workshop.Choices{
+		Material: g.material, Gear: g.gear, FirstSide: diagram.Part(d.Draft.FirstSide),
+		Size:   workshop.Size{Basis: "width", MM: g.widthMM, Typed: diagram.FormatNumber(g.widthMM)},
+		Passes: workshop.DefaultSettings().Passes,
+	}
+	stone, err := f.workshop.PlanStone(ctx, g.name, d.ID, choices)
+	if err != nil || g.share == 0 {
+		return err
+	}
+	started := f.now
+	events, err := f.events(ctx, g, stone)
+	if err != nil {
+		return err
+	}
+	if _, err := f.workshop.AppendEvents(ctx, stone.ID, events); err != nil {
+		return err
+	}
+	if g.finish == nil {
+		return nil
+	}
+	card := *g.finish
+	card.Started, card.Finished = started.Format(time.DateOnly), f.now.Format(time.DateOnly)
+	_, err = f.workshop.FinishStone(ctx, stone.ID, card)
+	return err
+}
+
+// events ticks the stone's visits in order, a minute or two each, with an evening's
+// end every so often and the transfer checked between the sides.
+func (f *filler) events(ctx context.Context, g gift, stone workshop.Stone) ([]workshop.Event, error) {
+	script, err := f.workshop.Script(ctx, stone)
+	if err != nil {
+		return nil, err
+	}
+	var out []workshop.Event
+	add := func(e workshop.Event) {
+		f.seq++
+		e.ID, e.Device, e.DeviceSeq, e.DeviceTime = fmt.Sprintf("%032x", f.seq), "demo", f.seq, f.now
+		out = append(out, e)
+	}
+	const evening = 150
+	visits := script.Visits[:int(g.share*float64(len(script.Visits)))]
+	for i, v := range visits {
+		if i > 0 && v.Setup != visits[i-1].Setup {
+			for _, item := range workshop.TransferChecks {
+				add(workshop.Event{Kind: workshop.EventCheck, Setup: v.Setup, Item: item})
+			}
+			add(workshop.Event{Kind: workshop.EventTransfer, Setup: v.Setup})
+		}
+		if i%evening == evening-1 {
+			f.now = f.now.Add(22 * time.Hour)
+		}
+		f.now = f.now.Add(time.Duration(35+f.random.IntN(70)) * time.Second)
+		add(workshop.Event{Kind: workshop.EventDone, Setup: v.Setup, Pass: v.Pass, Facet: v.Facet})
+		if g.note != "" && i == len(visits)/2 {
+			add(workshop.Event{Kind: workshop.EventNote, Text: g.note})
+		}
+	}
+	return out, nil
+}

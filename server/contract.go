@@ -1,0 +1,242 @@
+package server
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"reflect"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/labstack/echo/v5"
+)
+
+//go:generate sh -c "go run ./contract > openapi.json"
+
+// The request and response structs of this package are the one source of the
+// contract. A route is registered once, with its types; binding, checking and the
+// OpenAPI document all follow from them.
+//
+// A request struct has a field for each path parameter, tagged `path:"id"`, and,
+// where there is a body, one field called Body.
+
+// none is the response of a route that only answers that it was done.
+type none struct{}
+
+// route is what the contract knows of one registered route.
+type route struct {
+	method, path, name, summary string
+	request, response           reflect.Type
+}
+
+// handle registers a route. The context that f gets ends with the request.
+func handle[In, Out any](s *Server, method, path, name, summary string, f func(*echo.Context, In) (Out, error)) {
+	s.routes = append(s.routes, route{method, path, name, summary, reflect.TypeFor[In](), reflect.TypeFor[Out]()})
+	s.echo.Add(method, path, func(c *echo.Context) error {
+		var in In
+		if err := s.bind(c, reflect.ValueOf(&in).Elem()); err != nil {
+			return err
+		}
+		out, err := f(c, in)
+		if err != nil {
+			return err
+		}
+		c.Response().Header().Set("Cache-Control", "no-store")
+		if _, nothing := any(out).(none); nothing {
+			return c.NoContent(http.StatusNoContent)
+		}
+		return c.JSON(http.StatusOK, out)
+	})
+}
+
+// bind fills a request struct and checks it.
+func (s *Server) bind(c *echo.Context, in reflect.Value) error {
+	for i := range in.NumField() {
+		field := in.Type().Field(i)
+		if name := field.Tag.Get("path"); name != "" {
+			in.Field(i).SetString(c.Param(name))
+		}
+		if field.Name == "Body" {
+			if err := readBody(c, in.Field(i).Addr().Interface()); err != nil {
+				return err
+			}
+		}
+	}
+	return s.validate.Struct(in.Interface())
+}
+
+// readBody reads exactly one JSON value without unknown fields.
+func readBody(c *echo.Context, into any) error {
+	d := json.NewDecoder(c.Request().Body)
+	d.DisallowUnknownFields()
+	err := d.Decode(into)
+	var tooLarge *http.MaxBytesError
+	switch {
+	case errors.As(err, &tooLarge), echo.StatusCode(err) == http.StatusRequestEntityTooLarge:
+		return &Problem{Status: http.StatusRequestEntityTooLarge, Detail: "The request is larger than this program takes."}
+	case err != nil:
+		return &Problem{Status: http.StatusBadRequest, Detail: fmt.Sprintf("The request is not the JSON that belongs here: %v.", err)}
+	case d.More():
+		return &Problem{Status: http.StatusBadRequest, Detail: "The request has more text after its JSON."}
+	}
+	return nil
+}
+
+// OpenAPI returns the OpenAPI 3.1 document of the routes.
+func (s *Server) OpenAPI() ([]byte, error) {
+	doc := documenter{schemas: map[string]any{}}
+	paths := map[string]map[string]any{}
+	for _, r := range s.routes {
+		path := openAPIPath(r.path)
+		if paths[path] == nil {
+			paths[path] = map[string]any{}
+		}
+		paths[path][strings.ToLower(r.method)] = doc.operation(r)
+	}
+	return json.MarshalIndent(map[string]any{
+		"openapi":    "3.1.0",
+		"info":       map[string]any{"title": "Cressa", "version": "1"},
+		"paths":      paths,
+		"components": map[string]any{"schemas": doc.schemas},
+	}, "", "  ")
+}
+
+// openAPIPath writes /api/stones/:id as /api/stones/{id}.
+func openAPIPath(path string) string {
+	parts := strings.Split(path, "/")
+	for i, p := range parts {
+		if strings.HasPrefix(p, ":") {
+			parts[i] = "{" + p[1:] + "}"
+		}
+	}
+	return strings.Join(parts, "/")
+}
+
+// documenter derives schemas from types.
+type documenter struct{ schemas map[string]any }
+
+func (d *documenter) operation(r route) map[string]any {
+	op := map[string]any{"operationId": r.name, "summary": r.summary}
+	parameters := []any{}
+	for i := range r.request.NumField() {
+		f := r.request.Field(i)
+		if name := f.Tag.Get("path"); name != "" {
+			parameters = append(parameters, map[string]any{
+				"name": name, "in": "path", "required": true, "schema": map[string]any{"type": "string"},
+			})
+		}
+		if f.Name == "Body" {
+			op["requestBody"] = map[string]any{"required": true, "content": jsonContent("application/json", d.schema(f.Type))}
+		}
+	}
+	if len(parameters) > 0 {
+		op["parameters"] = parameters
+	}
+	done := map[string]any{"description": "done"}
+	status := "204"
+	if r.response != reflect.TypeFor[none]() {
+		status = "200"
+		done["content"] = jsonContent("application/json", d.schema(r.response))
+	}
+	op["responses"] = map[string]any{status: done, "default": map[string]any{
+		"description": "a problem (RFC 9457)",
+		"content":     jsonContent("application/problem+json", d.schema(reflect.TypeFor[Problem]())),
+	}}
+	return op
+}
+
+func jsonContent(mime string, schema any) map[string]any {
+	return map[string]any{mime: map[string]any{"schema": schema}}
+}
+
+func (d *documenter) schema(t reflect.Type) any {
+	switch {
+	case t == reflect.TypeFor[time.Time]():
+		return map[string]any{"type": "string", "format": "date-time"}
+	case t.Kind() == reflect.Pointer:
+		return map[string]any{"anyOf": []any{d.schema(t.Elem()), map[string]any{"type": "null"}}}
+	}
+	switch t.Kind() {
+	case reflect.Struct:
+		return d.object(t)
+	case reflect.Slice:
+		return map[string]any{"type": "array", "items": d.schema(t.Elem())}
+	case reflect.Array:
+		items := make([]any, t.Len())
+		for i := range items {
+			items[i] = d.schema(t.Elem())
+		}
+		return map[string]any{"type": "array", "prefixItems": items, "items": false, "minItems": t.Len(), "maxItems": t.Len()}
+	case reflect.Bool:
+		return map[string]any{"type": "boolean"}
+	case reflect.Int, reflect.Int64:
+		return map[string]any{"type": "integer"}
+	case reflect.Float64:
+		return map[string]any{"type": "number"}
+	case reflect.String:
+		return map[string]any{"type": "string"}
+	}
+	panic(fmt.Sprintf("the contract has no word for %v", t))
+}
+
+// object names a struct's schema after its type, so that TypeScript gets one type
+// for it. Embedded structs are part of the one that embeds them.
+func (d *documenter) object(t reflect.Type) any {
+	ref := map[string]any{"$ref": "#/components/schemas/" + t.Name()}
+	if _, known := d.schemas[t.Name()]; known {
+		return ref
+	}
+	properties, required := map[string]any{}, []string{}
+	d.schemas[t.Name()] = nil // so that a type may contain itself
+	for _, f := range reflect.VisibleFields(t) {
+		name, options, _ := strings.Cut(f.Tag.Get("json"), ",")
+		if name == "" || name == "-" || len(f.Index) > 1 && !promoted(t, f) {
+			continue
+		}
+		properties[name] = constrain(d.schema(f.Type), f.Tag.Get("validate"))
+		if !strings.Contains(options, "omitempty") {
+			required = append(required, name)
+		}
+	}
+	d.schemas[t.Name()] = map[string]any{"type": "object", "properties": properties, "required": required, "additionalProperties": false}
+	return ref
+}
+
+// promoted tells whether a field reaches t through embedding alone.
+func promoted(t reflect.Type, f reflect.StructField) bool {
+	for _, i := range f.Index[:len(f.Index)-1] {
+		embedding := t.Field(i)
+		if !embedding.Anonymous {
+			return false
+		}
+		t = embedding.Type
+	}
+	return true
+}
+
+// constrain adds to a schema what the validate tag says of its range and choices.
+func constrain(schema any, rules string) any {
+	m, ok := schema.(map[string]any)
+	if !ok {
+		return schema
+	}
+	for rule := range strings.SplitSeq(rules, ",") {
+		key, value, _ := strings.Cut(rule, "=")
+		if key == "dive" {
+			break
+		}
+		bound, err := strconv.ParseFloat(value, 64)
+		numeric := err == nil && (m["type"] == "number" || m["type"] == "integer")
+		switch {
+		case key == "oneof":
+			m["enum"] = strings.Fields(value)
+		case key == "min" && numeric:
+			m["minimum"] = bound
+		case key == "max" && numeric:
+			m["maximum"] = bound
+		}
+	}
+	return m
+}

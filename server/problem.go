@@ -1,0 +1,158 @@
+package server
+
+import (
+	"errors"
+	"fmt"
+	"log/slog"
+	"net/http"
+	"strings"
+
+	"github.com/go-playground/validator/v10"
+	"github.com/labstack/echo/v5"
+
+	"cressa/core/diagram"
+	"cressa/formats"
+	"cressa/words"
+	"cressa/workshop"
+)
+
+// Kinds of problem that the UI treats apart.
+const (
+	kindPlain   = "about:blank"
+	kindStale   = "/problems/stale"
+	kindInvalid = "/problems/invalid"
+	kindStarter = "/problems/starter"
+)
+
+// Problem is the answer to every request that went wrong (RFC 9457).
+type Problem struct {
+	Type   string `json:"type"`
+	Title  string `json:"title"`
+	Status int    `json:"status"`
+	Detail string `json:"detail"`
+	// Places says what is wrong where, for a draft, a file or a form.
+	Places []Place `json:"places"`
+}
+
+// Place is one thing that is wrong, at its place.
+type Place struct {
+	// Tier is the tier's place from 0, -1 where no tier is at fault.
+	Tier     int    `json:"tier"`
+	TierName string `json:"tierName"`
+	// Field is the field at fault, "" for a place as a whole.
+	Field   string `json:"field"`
+	Code    string `json:"code"`
+	Message string `json:"message"`
+	// Line and Column are in the file, from 1; 0 outside of files.
+	Line   int `json:"line"`
+	Column int `json:"column"`
+}
+
+func (p *Problem) Error() string { return p.Detail }
+
+func placeOf(p diagram.Problem) Place {
+	return Place{Tier: p.TierNo, TierName: p.Tier, Field: string(p.Field), Code: string(p.Code), Message: words.Problem(p)}
+}
+
+func placesOf(problems []diagram.Problem) []Place {
+	out := make([]Place, len(problems))
+	for i, p := range problems {
+		out[i] = placeOf(p)
+	}
+	return out
+}
+
+func invalid(detail string, places []Place) *Problem {
+	return &Problem{Type: kindInvalid, Status: http.StatusUnprocessableEntity, Detail: detail, Places: places}
+}
+
+func inFile(mistakes []formats.Mistake) *Problem {
+	places := make([]Place, len(mistakes))
+	for i, m := range mistakes {
+		places[i] = placeOf(m.Problem)
+		places[i].Line, places[i].Column = m.Line, m.Column
+	}
+	return invalid("The file could not be read.", places)
+}
+
+// problemOf turns an error into what is answered. An error that nobody foresaw is
+// logged and answered without its text.
+func problemOf(err error) *Problem {
+	var ready *Problem
+	var uncut workshop.NotCuttable
+	var refused diagram.Problem
+	var fields validator.ValidationErrors
+	switch {
+	case errors.As(err, &ready):
+		return ready
+	case errors.As(err, &uncut):
+		return invalid("The diagram cannot be cut as it is written.", placesOf(uncut.Problems))
+	case errors.As(err, &refused):
+		return invalid(words.Problem(refused), []Place{placeOf(refused)})
+	case errors.As(err, &fields):
+		return invalid("Some fields need another value.", fieldPlaces(fields))
+	case errors.Is(err, workshop.ErrNotFound):
+		return &Problem{Status: http.StatusNotFound, Detail: "That record is not here (any more)."}
+	case errors.Is(err, workshop.ErrStale):
+		return &Problem{Type: kindStale, Status: http.StatusConflict, Detail: "This was changed elsewhere after you opened it. Choose which of the two to keep."}
+	case errors.Is(err, workshop.ErrStarter):
+		return &Problem{Type: kindStarter, Status: http.StatusConflict, Detail: "This diagram came with Cressa and stays as it is. Make a copy and change that."}
+	case errors.Is(err, workshop.ErrNotKept):
+		return &Problem{Status: http.StatusConflict, Detail: "This diagram has not been kept yet. Open it, mend what is marked and keep it."}
+	case errors.Is(err, workshop.ErrFinished):
+		return &Problem{Status: http.StatusConflict, Detail: "This stone is finished; its plan and its log are closed."}
+	case errors.Is(err, workshop.ErrForeignEvent):
+		return &Problem{Status: http.StatusUnprocessableEntity, Detail: "The tick names a facet or a pass that this stone's plan does not have. Open the bench anew."}
+	}
+	status := echo.StatusCode(err)
+	if status == 0 {
+		status = http.StatusInternalServerError
+	}
+	detail := http.StatusText(status) + "."
+	if status == http.StatusInternalServerError {
+		detail = "Something went wrong in the program; its log says what. Nothing was changed."
+	}
+	return &Problem{Status: status, Detail: detail}
+}
+
+func fieldPlaces(errs validator.ValidationErrors) []Place {
+	places := make([]Place, len(errs))
+	for i, e := range errs {
+		// The path without the request struct and its Body.
+		_, field, _ := strings.Cut(e.Namespace(), ".")
+		field = strings.TrimPrefix(field, "Body.")
+		places[i] = Place{Tier: -1, Field: field, Code: e.Tag(), Message: words.Constraint(e.Tag(), e.Param(), fmt.Sprint(e.Value()))}
+	}
+	return places
+}
+
+// answerProblem is the one error handler.
+func answerProblem(c *echo.Context, err error) {
+	if r, _ := echo.UnwrapResponse(c.Response()); r != nil && r.Committed {
+		return
+	}
+	p := *problemOf(err)
+	if p.Status == http.StatusInternalServerError {
+		c.Logger().Error("request failed", slog.String("path", c.Request().URL.Path), slog.Any("error", err))
+	}
+	if p.Type == "" {
+		p.Type = kindPlain
+	}
+	if p.Title == "" {
+		p.Title = http.StatusText(p.Status)
+	}
+	if p.Places == nil {
+		p.Places = []Place{}
+	}
+	c.Response().Header().Set(echo.HeaderContentType, echo.MIMEApplicationProblemJSON)
+	c.Response().Header().Set("Cache-Control", "no-store")
+	var failed error
+	if c.Request().Method == http.MethodHead {
+		failed = c.NoContent(p.Status)
+	} else {
+		failed = c.JSON(p.Status, &p)
+	}
+	if failed != nil {
+		c.Logger().Error("answering a problem failed", slog.Any("error", failed))
+	}
+}

@@ -1,0 +1,137 @@
+// Package server is the application over HTTP: the routes with their requests and
+// responses, the answers to what goes wrong, and who may enter.
+package server
+
+import (
+	"context"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"net"
+	"net/http"
+	"net/url"
+	"reflect"
+	"strings"
+	"time"
+
+	"github.com/go-playground/validator/v10"
+	"github.com/labstack/echo/v5"
+	"github.com/labstack/echo/v5/middleware"
+
+	"cressa/workshop"
+)
+
+const (
+	// maxBody is above the largest diagram file, JSON-quoted.
+	maxBody = 8 << 20
+	// readTimeout bounds how long a request may take to arrive.
+	readTimeout = 20 * time.Second
+	// writeTimeout bounds how long a request may take as a whole.
+	writeTimeout = 60 * time.Second
+	// shutdownTimeout is how long requests under way may still take at the end.
+	shutdownTimeout = 5 * time.Second
+)
+
+// policy lets nothing in from outside. The hash is that of the empty style sheet
+// that the UI's style library fills from script.
+const policy = "default-src 'self'; script-src 'self'; " +
+	"style-src 'self' 'sha256-47DEQpj8HBSa+/TImW+5JCeuQeRkm5NMpJWZG3hSuFU='; " +
+	"img-src 'self' data: blob:; worker-src 'self' blob:; object-src 'none'; " +
+	"base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+
+// Server serves one workshop.
+type Server struct {
+	echo     *echo.Echo
+	workshop *workshop.Workshop
+	validate *validator.Validate
+	routes   []route
+	// hosts are the addresses it answers to.
+	hosts map[string]bool
+}
+
+// New returns a server of the workshop and of the UI's built files. Log gets one
+// line a request.
+func New(w *workshop.Workshop, ui fs.FS, log *slog.Logger) *Server {
+	s := &Server{echo: echo.New(), workshop: w, validate: validator.New(validator.WithRequiredStructEnabled()), hosts: map[string]bool{}}
+	s.validate.RegisterTagNameFunc(func(f reflect.StructField) string {
+		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		return name
+	})
+	s.echo.Logger = log
+	s.echo.HTTPErrorHandler = answerProblem
+	s.echo.Pre(s.checkSender, middleware.SecureWithConfig(middleware.SecureConfig{
+		ContentTypeNosniff: "nosniff", XFrameOptions: "DENY",
+		ContentSecurityPolicy: policy, ReferrerPolicy: "no-referrer",
+	}))
+	s.echo.Use(
+		requestLog(log),
+		middleware.Recover(),
+		middleware.BodyLimit(maxBody),
+		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1024}),
+	)
+	s.diagramRoutes()
+	s.stoneRoutes()
+	s.workshopRoutes()
+	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })
+	s.serveUI(ui)
+	return s
+}
+
+func requestLog(log *slog.Logger) echo.MiddlewareFunc {
+	return middleware.RequestLoggerWithConfig(middleware.RequestLoggerConfig{
+		LogMethod: true, LogURIPath: true, LogStatus: true, LogLatency: true, HandleError: true,
+		LogValuesFunc: func(c *echo.Context, v middleware.RequestLoggerValues) error {
+			log.Info("request", "method", v.Method, "path", v.URIPath, "status", v.Status, "took", v.Latency)
+			return nil
+		},
+	})
+}
+
+// checkSender lets in only requests to the address that is served, from its own
+// pages: another site's page in the same browser can neither read nor write, also
+// where it has its own name point to this machine.
+func (s *Server) checkSender(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		r := c.Request()
+		if !s.hosts[r.Host] {
+			return &Problem{Status: http.StatusMisdirectedRequest, Detail: fmt.Sprintf("This program does not answer to the address %q. Use the one it printed when it started.", r.Host)}
+		}
+		if origin := r.Header.Get("Origin"); origin != "" {
+			if from, err := url.Parse(origin); err != nil || from.Host != r.Host {
+				return &Problem{Status: http.StatusForbidden, Detail: "The request comes from another site's page."}
+			}
+		}
+		return next(c)
+	}
+}
+
+// answerTo makes the server answer to the address it listens on, under each name
+// that the machine itself has for it.
+func (s *Server) answerTo(addr net.Addr) {
+	_, port, err := net.SplitHostPort(addr.String())
+	if err != nil {
+		return
+	}
+	for _, name := range []string{"127.0.0.1", "localhost", "[::1]"} {
+		s.hosts[name+":"+port] = true
+	}
+}
+
+// Serve listens until the context ends, then lets requests under way finish.
+// Ready is called with the address once it listens.
+func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(net.Addr)) error {
+	s.answerTo(listener.Addr())
+	config := echo.StartConfig{
+		Listener: listener, HideBanner: true, HidePort: true, GracefulTimeout: shutdownTimeout,
+		ListenerAddrFunc: ready,
+		BeforeServeFunc: func(h *http.Server) error {
+			h.ReadTimeout, h.WriteTimeout = readTimeout, writeTimeout
+			h.BaseContext = func(net.Listener) context.Context { return context.WithoutCancel(ctx) }
+			return nil
+		},
+	}
+	return config.Start(ctx, s.echo)
+}
+
+// ServeHTTP answers one request, for tests without a listener.
+func (s *Server) ServeHTTP(w http.ResponseWriter, r *http.Request) { s.echo.ServeHTTP(w, r) }

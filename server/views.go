@@ -1,0 +1,211 @@
+package server
+
+import (
+	"math"
+
+	"cressa/core/cutting"
+	"cressa/core/drawing"
+	"cressa/core/gear"
+	"cressa/core/material"
+	"cressa/core/solid"
+	"cressa/words"
+	"cressa/workshop"
+)
+
+// Mesh is a stone at every moment of its cutting: one vertex table, and for each
+// step the faces that it changes. Design units, z along the dop axis.
+type Mesh struct {
+	Vertices [][3]float64 `json:"vertices"`
+	Steps    []MeshStep   `json:"steps"`
+}
+
+// MeshStep is what one cut changes. Step 0 is the block.
+type MeshStep struct {
+	// Facet is the number of the facet that was cut, -1 for the block.
+	Facet int        `json:"facet"`
+	Set   []MeshFace `json:"set"`
+	Gone  []int      `json:"gone"`
+}
+
+// MeshFace is a face and its corners, counter-clockwise as seen from outside.
+type MeshFace struct {
+	// Facet is the number of the facet, negative for a face of the block.
+	Facet int   `json:"facet"`
+	Loop  []int `json:"loop"`
+}
+
+// Facet is one facet of a solved diagram.
+type Facet struct {
+	Tier    int     `json:"tier"`
+	Index   float64 `json:"index"`
+	Azimuth float64 `json:"azimuth"`
+	// Dial is where it is dialled with its side up.
+	Dial Dial `json:"dial"`
+	// Target is the point that the cut runs to.
+	Target [3]float64 `json:"target"`
+	AtMeet bool       `json:"atMeet"`
+}
+
+// Dial is a position on a gear: the tooth and, between teeth, the cheat in degrees.
+type Dial struct {
+	Tooth int     `json:"tooth"`
+	Cheat float64 `json:"cheat"`
+	// Azimuth is where it stands on the wheel, degrees clockwise from the top.
+	Azimuth float64 `json:"azimuth"`
+}
+
+// Tier is one tier of a solved diagram, in words and figures.
+type Tier struct {
+	Name  string  `json:"name"`
+	Part  string  `json:"part"`
+	Up    string  `json:"up"`
+	Angle float64 `json:"angle"`
+	Stop  string  `json:"stop"`
+	Note  string  `json:"note"`
+	// Margin to the critical angle in degrees, null where it says nothing.
+	Margin    *float64 `json:"margin"`
+	Judgement string   `json:"judgement"`
+	// Dials are the positions to dial, in the order of the diagram.
+	Dials []Dial `json:"dials"`
+}
+
+// Levels are the heights of a stone, z in design units.
+type Levels struct {
+	Bottom     float64 `json:"bottom"`
+	GirdleLow  float64 `json:"girdleLow"`
+	GirdleHigh float64 `json:"girdleHigh"`
+	Top        float64 `json:"top"`
+	HasGirdle  bool    `json:"hasGirdle"`
+}
+
+// Segment is where a section through the axis cuts a facet: across and along the
+// axis, in design units.
+type Segment struct {
+	Facet int        `json:"facet"`
+	From  [2]float64 `json:"from"`
+	To    [2]float64 `json:"to"`
+}
+
+// Tooth is a mark of the index wheel, degrees clockwise from the top.
+type Tooth struct {
+	Index    int     `json:"index"`
+	Azimuth  float64 `json:"azimuth"`
+	Labelled bool    `json:"labelled"`
+}
+
+// StoneView is a stone, solved: everything that is drawn and listed of it.
+type StoneView struct {
+	// Complete tells whether the whole diagram was cut and closes the stone.
+	Complete bool    `json:"complete"`
+	Gear     int     `json:"gear"`
+	Mesh     Mesh    `json:"mesh"`
+	Facets   []Facet `json:"facets"`
+	Tiers    []Tier  `json:"tiers"`
+	Levels   Levels  `json:"levels"`
+	// Sections are cut towards 12 o'clock and towards 3 o'clock.
+	Sections [2][]Segment     `json:"sections"`
+	Wheel    []Tooth          `json:"wheel"`
+	Measures cutting.Measures `json:"measures"`
+	// CriticalAngle is for the refractive index that margins are reckoned with.
+	CriticalAngle float64 `json:"criticalAngle"`
+}
+
+// viewing says how a stone is shown.
+type viewing struct {
+	gear            int
+	turn            float64
+	mm              float64
+	refractiveIndex float64
+	complete        bool
+}
+
+// viewOf draws and words a stone.
+func viewOf(s *cutting.Stone, v viewing) *StoneView {
+	d := s.Diagram
+	m := s.Measures()
+	out := &StoneView{
+		Complete: v.complete, Gear: v.gear, Mesh: meshOf(s.Steps()), Measures: m, Wheel: wheelOf(v.gear),
+		CriticalAngle: material.CriticalAngle(v.refractiveIndex),
+		Sections:      [2][]Segment{sectionOf(s.Solid(), 0), sectionOf(s.Solid(), 90)},
+		Facets:        make([]Facet, len(s.Facets)), Tiers: make([]Tier, len(d.Tiers)),
+	}
+	l := s.Levels()
+	out.Levels = Levels{Bottom: l.Bottom, Top: l.Top, HasGirdle: l.HasGirdle}
+	if l.HasGirdle {
+		out.Levels.GirdleLow, out.Levels.GirdleHigh = l.GirdleLow, l.GirdleHigh
+	}
+	margins := workshop.Margins(d, v.refractiveIndex)
+	scale := words.Scale{MM: v.mm, Width: m.Width}
+	for i, t := range d.Tiers {
+		out.Tiers[i] = Tier{
+			Name: t.Name, Part: string(t.Part), Up: string(d.CutWith(t.Part)), Angle: t.Angle, Note: t.Note,
+			Stop: words.Stop(t, d.Gear, scale), Margin: margins[i], Judgement: string(workshop.MarginGood), Dials: []Dial{},
+		}
+		if margins[i] != nil {
+			out.Tiers[i].Judgement = string(workshop.JudgeMargin(*margins[i]))
+		}
+	}
+	for i, f := range s.Facets {
+		dial := dialOf(s.Dial(f, v.gear, v.turn), v.gear)
+		out.Tiers[f.Tier].Dials = append(out.Tiers[f.Tier].Dials, dial)
+		out.Facets[i] = Facet{
+			Tier: f.Tier, Index: f.Index, Azimuth: f.Azimuth, AtMeet: f.AtMeet, Dial: dial,
+			Target: [3]float64{round7(f.Target.X), round7(f.Target.Y), round7(f.Target.Z)},
+		}
+	}
+	return out
+}
+
+func dialOf(p gear.Position, teeth int) Dial {
+	return Dial{Tooth: p.Tooth, Cheat: p.Cheat, Azimuth: gear.Degrees(gear.Turn(p.Index, teeth))}
+}
+
+func meshOf(steps []cutting.Step) Mesh {
+	last := steps[len(steps)-1].Solid
+	m := Mesh{Vertices: make([][3]float64, last.TableLen()), Steps: make([]MeshStep, len(steps))}
+	for i := range m.Vertices {
+		p := last.Point(i)
+		m.Vertices[i] = [3]float64{round7(p.X), round7(p.Y), round7(p.Z)}
+	}
+	for i, step := range steps {
+		m.Steps[i] = MeshStep{Facet: step.Facet, Set: make([]MeshFace, len(step.Set)), Gone: append([]int{}, step.Gone...)}
+		for k, f := range step.Set {
+			m.Steps[i].Set[k] = MeshFace{f.ID, f.Loop}
+		}
+	}
+	return m
+}
+
+// round7 keeps a tenth of a micrometre on a stone of a metre, and JSON short.
+func round7(v float64) float64 { return math.Round(v*1e7) / 1e7 }
+
+func sectionOf(s *solid.Solid, azimuth float64) []Segment {
+	out := []Segment{}
+	for _, g := range drawing.Section(s, azimuth) {
+		out = append(out, Segment{
+			Facet: g.Facet, From: [2]float64{round7(g.From.X), round7(g.From.Y)}, To: [2]float64{round7(g.To.X), round7(g.To.Y)},
+		})
+	}
+	return out
+}
+
+func wheelOf(teeth int) []Tooth {
+	out := []Tooth{}
+	for _, t := range drawing.Wheel(teeth) {
+		out = append(out, Tooth(t))
+	}
+	return out
+}
+
+// diagramView shows a stone as its diagram writes it, in widths of the stone.
+func diagramView(s *cutting.Stone, refractiveIndex float64, complete bool) *StoneView {
+	return viewOf(s, viewing{gear: s.Diagram.Gear, refractiveIndex: refractiveIndex, complete: complete})
+}
+
+// planView shows a stone as a plan has it, in millimetres.
+func planView(a *workshop.Assessment) *StoneView {
+	return viewOf(a.Stone, viewing{
+		gear: a.Choices.Gear, turn: a.Fit.Turn, mm: a.MM, complete: true,
+		refractiveIndex: a.Material.RefractiveIndex.Low,
+	})
+}

@@ -1,0 +1,56 @@
+package server
+
+import (
+	"net/http"
+
+	"github.com/labstack/echo/v5"
+
+	"cressa/core/diagram"
+	"cressa/core/material"
+	"cressa/words"
+	"cressa/workshop"
+)
+
+// MaterialList is the material table.
+type MaterialList struct {
+	Materials []MaterialView `json:"materials"`
+}
+
+// MaterialView is a material with what is computed from it and the cautions that
+// go with it.
+type MaterialView struct {
+	material.Material
+	CriticalAngle material.Range `json:"criticalAngle"`
+	Cautions      []string       `json:"cautions"`
+}
+
+// Choices lists what a diagram's fields can be.
+type Choices struct {
+	Outlines []diagram.Outline `json:"outlines"`
+}
+
+func (s *Server) workshopRoutes() {
+	handle(s, http.MethodGet, "/api/settings", "getSettings", "Habits and machine", func(c *echo.Context, _ struct{}) (workshop.Settings, error) {
+		return s.workshop.Settings(c.Request().Context())
+	})
+	handle(s, http.MethodPut, "/api/settings", "saveSettings", "Save habits and machine", func(c *echo.Context, in withBody[workshop.Settings]) (workshop.Settings, error) {
+		return s.workshop.SaveSettings(c.Request().Context(), in.Body)
+	})
+	handle(s, http.MethodGet, "/api/materials", "listMaterials", "The material table", func(*echo.Context, struct{}) (MaterialList, error) {
+		out := MaterialList{[]MaterialView{}}
+		for _, m := range material.All() {
+			out.Materials = append(out.Materials, materialView(m))
+		}
+		return out, nil
+	})
+	handle(s, http.MethodGet, "/api/choices", "getChoices", "What a diagram's fields can be", func(*echo.Context, struct{}) (Choices, error) {
+		return Choices{diagram.Outlines}, nil
+	})
+}
+
+func materialView(m material.Material) MaterialView {
+	return MaterialView{m, material.Range{
+		Low:  material.CriticalAngle(m.RefractiveIndex.High),
+		High: m.CriticalAngle(),
+	}, words.Cautions(m)}
+}

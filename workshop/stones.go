@@ -1,0 +1,431 @@
+package workshop
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/gear"
+	"cressa/core/material"
+)
+
+// Stone is the physical thing, with a short number to write on its bag. Its work
+// is what is being done to it: the first cut, later perhaps a recut.
+type Stone struct {
+	ID      string    `json:"id"`
+	Number  int       `json:"number"`
+	Name    string    `json:"name"`
+	Created time.Time `json:"created"`
+	Version int       `json:"version"`
+	Work    Work      `json:"work"`
+}
+
+// Work is one cutting of a stone, from the plan to the logbook.
+type Work struct {
+	ID string `json:"id"`
+	// Kind is first-cut.
+	Kind string `json:"kind"`
+	Plan Plan   `json:"plan"`
+	// Setups are the dop-ups in order.
+	Setups []Setup `json:"setups"`
+	// Finish is nil until the stone is off the dop.
+	Finish *Finish `json:"finish"`
+}
+
+// FirstCut is the kind of work that makes a stone out of rough.
+const FirstCut = "first-cut"
+
+// Setup is one dop-up: how the stone stands on the machine. Pavilion and crown are
+// the usual two.
+type Setup struct {
+	ID string `json:"id"`
+	// Up is the side that points out of the dop.
+	Up diagram.Part `json:"up"`
+	// Turn is the turn of the stone on the dop, degrees clockwise as seen from
+	// above the table.
+	Turn float64 `json:"turn"`
+	// Rotation takes a facet's nominal direction to where it really is, row by
+	// row. It is the identity until a stone has moved on its dop.
+	Rotation [9]float64 `json:"rotation"`
+}
+
+var unmoved = [9]float64{1, 0, 0, 0, 1, 0, 0, 0, 1}
+
+// Pass is one trip over all facets of a side with one lap.
+type Pass struct {
+	// ID survives renaming and reordering; ticks name it.
+	ID   string `json:"id" validate:"required,max=40"`
+	Name string `json:"name" validate:"required,max=60"`
+	Lap  string `json:"lap" validate:"max=60"`
+}
+
+// Size says how large the stone is to be.
+type Size struct {
+	// Basis is what the figure measures: the width or the length of the stone, or
+	// across the flats of a girdle tier.
+	Basis string  `json:"basis" validate:"oneof=width length flats"`
+	Tier  string  `json:"tier" validate:"max=12"`
+	MM    float64 `json:"mm" validate:"min=0.1,max=500"`
+	// Typed is the figure as it was typed.
+	Typed string `json:"typed" validate:"max=40"`
+}
+
+// Choices are what a cutter decides when planning a stone.
+type Choices struct {
+	Material  string       `json:"material" validate:"required,max=60"`
+	Gear      int          `json:"gear" validate:"min=1,max=360"`
+	Size      Size         `json:"size"`
+	FirstSide diagram.Part `json:"firstSide" validate:"oneof=pavilion crown"`
+	Passes    []Pass       `json:"passes" validate:"min=1,max=12,dive"`
+}
+
+// Plan is one revision of what is to be cut. It is never changed; a change of
+// plan is a new revision and an event in the log.
+type Plan struct {
+	No int `json:"no"`
+	// DiagramID is the diagram it was planned from, Revision what that held then.
+	DiagramID string `json:"diagramId"`
+	Revision  string `json:"revision"`
+	// AsCut is the revision that is cut: another one where the side cut first is
+	// not the diagram's own.
+	AsCut   string    `json:"asCut"`
+	Choices Choices   `json:"choices"`
+	Turn    float64   `json:"turn"`
+	Facets  []FacetID `json:"facets"`
+	Created time.Time `json:"created"`
+	// DiagramName is what the diagram is called, for lists.
+	DiagramName string `json:"diagramName"`
+}
+
+// FacetID is the name under which the log knows a facet. It stays with the facet
+// when a tier is renamed or moved, and on another gear.
+type FacetID = string
+
+// Assessment is what a plan comes to: figures and cautions, before it is kept.
+type Assessment struct {
+	Stone    *cutting.Stone
+	Material material.Material
+	Choices  Choices
+	// MM is millimetres per design unit.
+	MM            float64
+	WidthMM       float64
+	LengthMM      float64
+	HeightMM      float64
+	CrownMM       float64
+	GirdleMM      float64
+	PavilionMM    float64
+	TableMM       float64
+	Carats        float64
+	CriticalAngle material.Range
+	Fit           gear.Fit
+	// Margins holds for each tier how far its angle stands above the critical
+	// angle, nil where that says nothing: off the pavilion, and at 0.
+	Margins []*float64
+}
+
+// Judgement of a margin.
+type Judgement string
+
+// Margins below 0 let light out; below 1.5 a small slip of the angle would.
+const (
+	MarginGood    Judgement = "good"
+	MarginCaution Judgement = "caution"
+	MarginError   Judgement = "error"
+)
+
+// CautiousMargin is the margin in degrees below which a tier is pointed out.
+const CautiousMargin = 1.5
+
+// JudgeMargin judges how far a pavilion angle stands above the critical angle.
+func JudgeMargin(margin float64) Judgement {
+	switch {
+	case margin < 0:
+		return MarginError
+	case margin < CautiousMargin:
+		return MarginCaution
+	}
+	return MarginGood
+}
+
+// Margins returns the margin of every tier of a diagram in a material with the
+// given refractive index, nil where it says nothing.
+func Margins(d *diagram.Diagram, refractiveIndex float64) []*float64 {
+	out := make([]*float64, len(d.Tiers))
+	for i, t := range d.Tiers {
+		if t.Part == diagram.Pavilion && t.Angle > 0 {
+			margin := t.Angle - material.CriticalAngle(refractiveIndex)
+			out[i] = &margin
+		}
+	}
+	return out
+}
+
+// Refusals of a plan. Field names the choice at fault.
+const (
+	UnknownMaterial diagram.Code = "unknown-material"
+	NoSuchFlats     diagram.Code = "no-such-flats"
+	SamePass        diagram.Code = "same-pass"
+)
+
+// Assess works a plan out without keeping it.
+func (w *Workshop) Assess(ctx context.Context, diagramID string, c Choices) (*Assessment, error) {
+	d, err := w.store.Diagram(ctx, diagramID)
+	if err != nil {
+		return nil, err
+	}
+	if d.Revision == "" {
+		return nil, ErrNotKept
+	}
+	return w.assessRevision(ctx, d.Revision, c)
+}
+
+func (w *Workshop) assessRevision(ctx context.Context, hash string, c Choices) (*Assessment, error) {
+	r, err := w.store.Revision(ctx, hash)
+	if err != nil {
+		return nil, err
+	}
+	return assess(r.Diagram, c)
+}
+
+func assess(d *diagram.Diagram, c Choices) (*Assessment, error) {
+	m, ok := material.Find(c.Material)
+	if !ok {
+		return nil, diagram.Problem{Code: UnknownMaterial, TierNo: -1, Field: "material", Text: c.Material}
+	}
+	if err := checkPasses(c.Passes); err != nil {
+		return nil, err
+	}
+	stone, err := cutting.Cut(d)
+	if err != nil {
+		return nil, err
+	}
+	if c.FirstSide != d.FirstSide {
+		turned, err := cutting.OtherSideFirst(stone)
+		if err != nil {
+			return nil, inField(err, diagram.FieldFirstSide)
+		}
+		if stone, err = cutting.Cut(turned); err != nil {
+			return nil, inField(err, diagram.FieldFirstSide)
+		}
+	}
+	a := &Assessment{Stone: stone, Material: m, Choices: c}
+	if a.MM, err = scale(stone, c.Size); err != nil {
+		return nil, err
+	}
+	a.measure()
+	if c.Gear == d.Gear {
+		a.Fit = gear.Fit{Teeth: c.Gear, LargestCheat: stone.LargestCheat(c.Gear, 0)}
+	} else {
+		a.Fit = stone.BestTurn(c.Gear)
+	}
+	return a, nil
+}
+
+func checkPasses(passes []Pass) error {
+	seen := map[string]bool{}
+	for _, p := range passes {
+		if seen[p.ID] {
+			return diagram.Problem{Code: SamePass, TierNo: -1, Field: "passes", Text: p.Name}
+		}
+		seen[p.ID] = true
+	}
+	return nil
+}
+
+// inField points a problem of the turned diagram at the choice that turned it.
+func inField(err error, field diagram.Field) error {
+	var p diagram.Problem
+	if errors.As(err, &p) {
+		p.Field = field
+		return p
+	}
+	return err
+}
+
+// scale returns the millimetres per design unit that give the stone its size.
+func scale(s *cutting.Stone, size Size) (float64, error) {
+	m := s.Measures()
+	switch size.Basis {
+	case "length":
+		return size.MM / m.Length, nil
+	case "flats":
+		for _, c := range s.Calipers() {
+			if s.Diagram.Tiers[c.TierNo].Name == size.Tier {
+				return size.MM / c.Across, nil
+			}
+		}
+		return 0, diagram.Problem{Code: NoSuchFlats, TierNo: -1, Field: "size", Text: size.Tier}
+	}
+	return size.MM / m.Width, nil
+}
+
+func (a *Assessment) measure() {
+	m := a.Stone.Measures()
+	part := func(ratio *float64) float64 {
+		if ratio == nil {
+			return 0
+		}
+		return *ratio * m.Width * a.MM
+	}
+	a.WidthMM, a.LengthMM, a.HeightMM = m.Width*a.MM, m.Length*a.MM, m.Height*a.MM
+	a.CrownMM, a.GirdleMM = part(m.CrownHeight), part(m.GirdleBand)
+	a.PavilionMM, a.TableMM = part(m.PavilionDepth), part(m.TableWidth)
+	a.Carats = cutting.Carats(m.VolumeFactor, a.WidthMM, a.Material.SG)
+	a.CriticalAngle = material.Range{
+		Low:  material.CriticalAngle(a.Material.RefractiveIndex.High),
+		High: a.Material.CriticalAngle(),
+	}
+	a.Margins = Margins(a.Stone.Diagram, a.Material.RefractiveIndex.Low)
+}
+
+// PlanStone adds a stone with its first plan and the setups that it needs.
+func (w *Workshop) PlanStone(ctx context.Context, name, diagramID string, c Choices) (Stone, error) {
+	plan, a, err := w.newPlan(ctx, diagramID, "", c)
+	if err != nil {
+		return Stone{}, err
+	}
+	plan.No, plan.Facets = 1, make([]FacetID, len(a.Stone.Facets))
+	for i := range plan.Facets {
+		plan.Facets[i] = facetName(i)
+	}
+	first := c.FirstSide
+	s := Stone{
+		ID: newID(), Name: name, Created: w.moment(), Version: 1,
+		Work: Work{ID: newID(), Kind: FirstCut, Plan: plan, Setups: []Setup{
+			{ID: newID(), Up: first, Turn: plan.Turn, Rotation: unmoved},
+			{ID: newID(), Up: first.Other(), Turn: plan.Turn, Rotation: unmoved},
+		}},
+	}
+	s.Number, err = w.store.InsertStone(ctx, s)
+	return s, err
+}
+
+// newPlan assesses the choices and freezes the diagram. An empty revision means
+// the diagram's present one.
+func (w *Workshop) newPlan(ctx context.Context, diagramID, revision string, c Choices) (Plan, *Assessment, error) {
+	plan := Plan{DiagramID: diagramID, Revision: revision, Choices: c, Created: w.moment()}
+	if revision == "" {
+		d, err := w.store.Diagram(ctx, diagramID)
+		if err != nil {
+			return plan, nil, err
+		}
+		if d.Revision == "" {
+			return plan, nil, ErrNotKept
+		}
+		plan.Revision = d.Revision
+	}
+	a, err := w.assessRevision(ctx, plan.Revision, c)
+	if err != nil {
+		return plan, nil, err
+	}
+	r, err := w.revisionOf(a.Stone.Diagram)
+	if err != nil {
+		return plan, nil, err
+	}
+	if err := w.store.InsertRevision(ctx, *r); err != nil {
+		return plan, nil, err
+	}
+	plan.AsCut, plan.Turn, plan.DiagramName = r.Hash, a.Fit.Turn, r.Facts.Name
+	return plan, a, nil
+}
+
+func facetName(i int) FacetID { return fmt.Sprintf("f%d", i+1) }
+
+// Replan gives a stone a new plan over the version that the caller read. Facets
+// that the old plan had keep their names, and so their ticks.
+func (w *Workshop) Replan(ctx context.Context, stoneID string, c Choices, version int) (Stone, error) {
+	s, err := w.store.Stone(ctx, stoneID)
+	if err != nil {
+		return s, err
+	}
+	if s.Work.Finish != nil {
+		return s, ErrFinished
+	}
+	if c.FirstSide != s.Work.Plan.Choices.FirstSide {
+		if begun, err := w.begun(ctx, s.Work); err != nil || begun {
+			if err == nil {
+				err = diagram.Problem{Code: SideIsCut, TierNo: -1, Field: diagram.FieldFirstSide, Text: string(s.Work.Plan.Choices.FirstSide)}
+			}
+			return s, err
+		}
+	}
+	plan, a, err := w.newPlan(ctx, s.Work.Plan.DiagramID, s.Work.Plan.Revision, c)
+	if err != nil {
+		return s, err
+	}
+	before, err := w.store.Revision(ctx, s.Work.Plan.AsCut)
+	if err != nil {
+		return s, err
+	}
+	old, err := cutting.Cut(before.Diagram)
+	if err != nil {
+		return s, err
+	}
+	plan.No = s.Work.Plan.No + 1
+	plan.Facets = carryNames(old, s.Work.Plan.Facets, a.Stone)
+	s.Work.Plan = plan
+	s.Work.Setups[0].Up, s.Work.Setups[1].Up = c.FirstSide, c.FirstSide.Other()
+	for i := range s.Work.Setups {
+		s.Work.Setups[i].Turn = plan.Turn
+	}
+	e := Event{ID: newID(), Device: "workshop", DeviceTime: w.moment(), ServerTime: w.moment(), Kind: EventPlan, Text: fmt.Sprint(plan.No)}
+	if err := w.store.AddPlan(ctx, s, e, version); err != nil {
+		return s, err
+	}
+	s.Version = version + 1
+	return s, nil
+}
+
+// SideIsCut: the side cut first is not changed any more once cutting has begun.
+const SideIsCut diagram.Code = "side-is-cut"
+
+func (w *Workshop) begun(ctx context.Context, work Work) (bool, error) {
+	events, err := w.store.Events(ctx, work.ID)
+	return len(Visited(events)) > 0, err
+}
+
+// carryNames gives every facet of the new stone the name of the facet of the old
+// one that lies in the same direction, and a fresh name to the rest. Direction
+// survives renaming, reordering and another gear.
+func carryNames(old *cutting.Stone, names []FacetID, now *cutting.Stone) []FacetID {
+	const same = 1e-6
+	out := make([]FacetID, len(now.Facets))
+	used := make([]bool, len(old.Facets))
+	for i, f := range now.Facets {
+		for k, g := range old.Facets {
+			near := sqDistance(f, g) < same*same
+			if near && !used[k] && now.Diagram.Tiers[f.Tier].Part == old.Diagram.Tiers[g.Tier].Part {
+				out[i], used[k] = names[k], true
+				break
+			}
+		}
+	}
+	fresh := len(names)
+	for i := range out {
+		if out[i] == "" {
+			out[i] = facetName(fresh)
+			fresh++
+		}
+	}
+	return out
+}
+
+func sqDistance(a, b cutting.Facet) float64 {
+	dx := a.Plane.Normal.X - b.Plane.Normal.X
+	dy := a.Plane.Normal.Y - b.Plane.Normal.Y
+	dz := a.Plane.Normal.Z - b.Plane.Normal.Z
+	return dx*dx + dy*dy + dz*dz
+}
+
+// Stone returns one stone.
+func (w *Workshop) Stone(ctx context.Context, id string) (Stone, error) {
+	return w.store.Stone(ctx, id)
+}
+
+// AssessStone works out the present plan of a stone.
+func (w *Workshop) AssessStone(ctx context.Context, s Stone) (*Assessment, error) {
+	return w.assessRevision(ctx, s.Work.Plan.Revision, s.Work.Plan.Choices)
+}
