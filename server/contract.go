@@ -86,7 +86,7 @@ func readBody(c *echo.Context, into any) error {
 
 // OpenAPI returns the OpenAPI 3.1 document of the routes.
 func (s *Server) OpenAPI() ([]byte, error) {
-	doc := documenter{schemas: map[string]any{}}
+	doc := documenter{map[string]any{}, map[string]reflect.Type{}}
 	paths := map[string]map[string]any{}
 	for _, r := range s.routes {
 		path := openAPIPath(r.path)
@@ -115,7 +115,10 @@ func openAPIPath(path string) string {
 }
 
 // documenter derives schemas from types.
-type documenter struct{ schemas map[string]any }
+type documenter struct {
+	schemas map[string]any
+	types   map[string]reflect.Type
+}
 
 func (d *documenter) operation(r route) map[string]any {
 	op := map[string]any{"operationId": r.name, "summary": r.summary}
@@ -164,11 +167,7 @@ func (d *documenter) schema(t reflect.Type) any {
 	case reflect.Slice:
 		return map[string]any{"type": "array", "items": d.schema(t.Elem())}
 	case reflect.Array:
-		items := make([]any, t.Len())
-		for i := range items {
-			items[i] = d.schema(t.Elem())
-		}
-		return map[string]any{"type": "array", "prefixItems": items, "items": false, "minItems": t.Len(), "maxItems": t.Len()}
+		return map[string]any{"type": "array", "items": d.schema(t.Elem()), "minItems": t.Len(), "maxItems": t.Len()}
 	case reflect.Bool:
 		return map[string]any{"type": "boolean"}
 	case reflect.Int, reflect.Int64:
@@ -185,11 +184,14 @@ func (d *documenter) schema(t reflect.Type) any {
 // for it. Embedded structs are part of the one that embeds them.
 func (d *documenter) object(t reflect.Type) any {
 	ref := map[string]any{"$ref": "#/components/schemas/" + t.Name()}
-	if _, known := d.schemas[t.Name()]; known {
+	if known, ok := d.types[t.Name()]; ok {
+		if known != t {
+			panic(fmt.Sprintf("the contract has two types called %s: %v and %v", t.Name(), known, t))
+		}
 		return ref
 	}
 	properties, required := map[string]any{}, []string{}
-	d.schemas[t.Name()] = nil // so that a type may contain itself
+	d.types[t.Name()] = t // before its fields, so that a type may contain itself
 	for _, f := range reflect.VisibleFields(t) {
 		name, options, _ := strings.Cut(f.Tag.Get("json"), ",")
 		if name == "" || name == "-" || len(f.Index) > 1 && !promoted(t, f) {

@@ -113,13 +113,13 @@ type BenchFacet struct {
 	Dial  Dial   `json:"dial"`
 	// Below and Above are the angle's settable neighbours on this machine, equal
 	// where it can be set as it is.
-	Angle  float64    `json:"angle"`
-	Below  float64    `json:"below"`
-	Above  float64    `json:"above"`
-	Stop   string     `json:"stop"`
-	Note   string     `json:"note"`
-	Target [3]float64 `json:"target"`
-	AtMeet bool       `json:"atMeet"`
+	Angle  float64 `json:"angle"`
+	Below  float64 `json:"below"`
+	Above  float64 `json:"above"`
+	Stop   string  `json:"stop"`
+	Note   string  `json:"note"`
+	Target Point   `json:"target"`
+	AtMeet bool    `json:"atMeet"`
 }
 
 // BenchVisit is one facet in one pass, with the place of its facet in the script.
@@ -229,7 +229,7 @@ func (s *Server) script(c *echo.Context, in byID) (BenchScript, error) {
 			ID: f.ID, No: f.No, Tier: f.Tier, Part: string(f.Part), Setup: f.Setup, Dial: dialOf(f.Dial, plan.Choices.Gear),
 			Angle: f.Angle, Below: f.Below, Above: f.Above, AtMeet: f.AtMeet, Note: t.Note,
 			Stop:   words.Stop(t, d.Gear, scale),
-			Target: [3]float64{round7(f.Target.X), round7(f.Target.Y), round7(f.Target.Z)},
+			Target: pointOf(f.Target),
 		})
 	}
 	for _, v := range script.Visits {

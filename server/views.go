@@ -3,6 +3,8 @@ package server
 import (
 	"math"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"cressa/core/cutting"
 	"cressa/core/drawing"
 	"cressa/core/gear"
@@ -15,8 +17,9 @@ import (
 // Mesh is a stone at every moment of its cutting: one vertex table, and for each
 // step the faces that it changes. Design units, z along the dop axis.
 type Mesh struct {
-	Vertices [][3]float64 `json:"vertices"`
-	Steps    []MeshStep   `json:"steps"`
+	// Vertices holds x, y and z of each vertex in turn.
+	Vertices []float64  `json:"vertices"`
+	Steps    []MeshStep `json:"steps"`
 }
 
 // MeshStep is what one cut changes. Step 0 is the block.
@@ -34,6 +37,13 @@ type MeshFace struct {
 	Loop  []int `json:"loop"`
 }
 
+// Point is a point of the stone in design units.
+type Point struct {
+	X float64 `json:"x"`
+	Y float64 `json:"y"`
+	Z float64 `json:"z"`
+}
+
 // Facet is one facet of a solved diagram.
 type Facet struct {
 	Tier    int     `json:"tier"`
@@ -42,8 +52,8 @@ type Facet struct {
 	// Dial is where it is dialled with its side up.
 	Dial Dial `json:"dial"`
 	// Target is the point that the cut runs to.
-	Target [3]float64 `json:"target"`
-	AtMeet bool       `json:"atMeet"`
+	Target Point `json:"target"`
+	AtMeet bool  `json:"atMeet"`
 }
 
 // Dial is a position on a gear: the tooth and, between teeth, the cheat in degrees.
@@ -78,12 +88,17 @@ type Levels struct {
 	HasGirdle  bool    `json:"hasGirdle"`
 }
 
-// Segment is where a section through the axis cuts a facet: across and along the
-// axis, in design units.
+// Spot is a place on a drawing in design units: X to the right, Y along the axis.
+type Spot struct {
+	X float64 `json:"x"`
+	Y float64 `json:"y"`
+}
+
+// Segment is where a section through the axis cuts a facet.
 type Segment struct {
-	Facet int        `json:"facet"`
-	From  [2]float64 `json:"from"`
-	To    [2]float64 `json:"to"`
+	Facet int  `json:"facet"`
+	From  Spot `json:"from"`
+	To    Spot `json:"to"`
 }
 
 // Tooth is a mark of the index wheel, degrees clockwise from the top.
@@ -102,10 +117,11 @@ type StoneView struct {
 	Facets   []Facet `json:"facets"`
 	Tiers    []Tier  `json:"tiers"`
 	Levels   Levels  `json:"levels"`
-	// Sections are cut towards 12 o'clock and towards 3 o'clock.
-	Sections [2][]Segment     `json:"sections"`
-	Wheel    []Tooth          `json:"wheel"`
-	Measures cutting.Measures `json:"measures"`
+	// The sections are cut towards 12 o'clock and towards 3 o'clock.
+	TowardsTwelve []Segment        `json:"towardsTwelve"`
+	TowardsThree  []Segment        `json:"towardsThree"`
+	Wheel         []Tooth          `json:"wheel"`
+	Measures      cutting.Measures `json:"measures"`
 	// CriticalAngle is for the refractive index that margins are reckoned with.
 	CriticalAngle float64 `json:"criticalAngle"`
 }
@@ -126,8 +142,8 @@ func viewOf(s *cutting.Stone, v viewing) *StoneView {
 	out := &StoneView{
 		Complete: v.complete, Gear: v.gear, Mesh: meshOf(s.Steps()), Measures: m, Wheel: wheelOf(v.gear),
 		CriticalAngle: material.CriticalAngle(v.refractiveIndex),
-		Sections:      [2][]Segment{sectionOf(s.Solid(), 0), sectionOf(s.Solid(), 90)},
-		Facets:        make([]Facet, len(s.Facets)), Tiers: make([]Tier, len(d.Tiers)),
+		TowardsTwelve: sectionOf(s.Solid(), 0), TowardsThree: sectionOf(s.Solid(), 90),
+		Facets: make([]Facet, len(s.Facets)), Tiers: make([]Tier, len(d.Tiers)),
 	}
 	l := s.Levels()
 	out.Levels = Levels{Bottom: l.Bottom, Top: l.Top, HasGirdle: l.HasGirdle}
@@ -150,7 +166,7 @@ func viewOf(s *cutting.Stone, v viewing) *StoneView {
 		out.Tiers[f.Tier].Dials = append(out.Tiers[f.Tier].Dials, dial)
 		out.Facets[i] = Facet{
 			Tier: f.Tier, Index: f.Index, Azimuth: f.Azimuth, AtMeet: f.AtMeet, Dial: dial,
-			Target: [3]float64{round7(f.Target.X), round7(f.Target.Y), round7(f.Target.Z)},
+			Target: pointOf(f.Target),
 		}
 	}
 	return out
@@ -162,10 +178,10 @@ func dialOf(p gear.Position, teeth int) Dial {
 
 func meshOf(steps []cutting.Step) Mesh {
 	last := steps[len(steps)-1].Solid
-	m := Mesh{Vertices: make([][3]float64, last.TableLen()), Steps: make([]MeshStep, len(steps))}
-	for i := range m.Vertices {
+	m := Mesh{Vertices: []float64{}, Steps: make([]MeshStep, len(steps))}
+	for i := range last.TableLen() {
 		p := last.Point(i)
-		m.Vertices[i] = [3]float64{round7(p.X), round7(p.Y), round7(p.Z)}
+		m.Vertices = append(m.Vertices, round7(p.X), round7(p.Y), round7(p.Z))
 	}
 	for i, step := range steps {
 		m.Steps[i] = MeshStep{Facet: step.Facet, Set: make([]MeshFace, len(step.Set)), Gone: append([]int{}, step.Gone...)}
@@ -179,12 +195,14 @@ func meshOf(steps []cutting.Step) Mesh {
 // round7 keeps a tenth of a micrometre on a stone of a metre, and JSON short.
 func round7(v float64) float64 { return math.Round(v*1e7) / 1e7 }
 
+func pointOf(p r3.Vec) Point { return Point{round7(p.X), round7(p.Y), round7(p.Z)} }
+
+func spotOf(p drawing.Point) Spot { return Spot{round7(p.X), round7(p.Y)} }
+
 func sectionOf(s *solid.Solid, azimuth float64) []Segment {
 	out := []Segment{}
 	for _, g := range drawing.Section(s, azimuth) {
-		out = append(out, Segment{
-			Facet: g.Facet, From: [2]float64{round7(g.From.X), round7(g.From.Y)}, To: [2]float64{round7(g.To.X), round7(g.To.Y)},
-		})
+		out = append(out, Segment{g.Facet, spotOf(g.From), spotOf(g.To)})
 	}
 	return out
 }

@@ -24,8 +24,8 @@ type MaterialView struct {
 	Cautions      []string       `json:"cautions"`
 }
 
-// Choices lists what a diagram's fields can be.
-type Choices struct {
+// DiagramFields lists what a diagram's fields can be.
+type DiagramFields struct {
 	Outlines []diagram.Outline `json:"outlines"`
 }
 
@@ -43,8 +43,8 @@ func (s *Server) workshopRoutes() {
 		}
 		return out, nil
 	})
-	handle(s, http.MethodGet, "/api/choices", "getChoices", "What a diagram's fields can be", func(*echo.Context, struct{}) (Choices, error) {
-		return Choices{diagram.Outlines}, nil
+	handle(s, http.MethodGet, "/api/fields", "getFields", "What a diagram's fields can be", func(*echo.Context, struct{}) (DiagramFields, error) {
+		return DiagramFields{diagram.Outlines}, nil
 	})
 }
 

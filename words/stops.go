@@ -23,7 +23,7 @@ func (s Scale) Length(v float64) string {
 		return fmt.Sprintf("%.2f mm", v*s.MM)
 	}
 	if s.Width > 0 {
-		return fmt.Sprintf("%.1f %% of the width", 100*v/s.Width)
+		return fmt.Sprintf("%.3g %% of the width", 100*v/s.Width)
 	}
 	return diagram.FormatNumber(v)
 }
@@ -71,7 +71,7 @@ func size(t diagram.Tier, teeth int, scale Scale) string {
 	r := t.Stop.Radius
 	if t.Part == diagram.Girdle && t.Angle == 90 {
 		if opposite(t, t.Indexes[0], teeth) {
-			return fmt.Sprintf("until it is %s across, %s from the axis", scale.Length(2*r), scale.Length(r))
+			return fmt.Sprintf("until it is %s across", scale.Length(2*r))
 		}
 		return fmt.Sprintf("until it is %s from the axis", scale.Length(r))
 	}

@@ -6,6 +6,7 @@ import (
 	"encoding/hex"
 	"encoding/json"
 	"fmt"
+	"math"
 	"strings"
 	"time"
 
@@ -46,10 +47,11 @@ type Facts struct {
 }
 
 // Picture is a small line drawing of a stone from above and from the side, in
-// widths of the stone: X to the right, Y up.
+// widths of the stone. A polygon is the x (to the right) and y (up) of each corner
+// in turn.
 type Picture struct {
-	Above [][][2]float64 `json:"above"`
-	Side  [][][2]float64 `json:"side"`
+	Above [][]float64 `json:"above"`
+	Side  [][]float64 `json:"side"`
 }
 
 // Revision is one version of a diagram, never changed, named by its content.
@@ -103,12 +105,12 @@ func (w *Workshop) revisionOf(d *diagram.Diagram) (*Revision, error) {
 
 func pictureOf(s *cutting.Stone) Picture {
 	width := s.Measures().Width
-	lines := func(polygons []drawing.Polygon) [][][2]float64 {
-		out := make([][][2]float64, len(polygons))
+	lines := func(polygons []drawing.Polygon) [][]float64 {
+		out := make([][]float64, len(polygons))
 		for i, p := range polygons {
 			for _, q := range p.Points {
 				// A thousandth of the width is finer than a thumbnail shows.
-				out[i] = append(out[i], [2]float64{round3(q.X / width), round3(q.Y / width)})
+				out[i] = append(out[i], round3(q.X/width), round3(q.Y/width))
 			}
 		}
 		return out
@@ -119,14 +121,7 @@ func pictureOf(s *cutting.Stone) Picture {
 	}
 }
 
-func round3(v float64) float64 { return float64(int64(v*1000+copysignHalf(v))) / 1000 }
-
-func copysignHalf(v float64) float64 {
-	if v < 0 {
-		return -0.5
-	}
-	return 0.5
-}
+func round3(v float64) float64 { return math.Round(v*1000) / 1000 }
 
 // Diagrams returns the library.
 func (w *Workshop) Diagrams(ctx context.Context) ([]Diagram, error) {

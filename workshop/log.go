@@ -36,7 +36,7 @@ type Event struct {
 	Device     string    `json:"device" validate:"required,max=64"`
 	DeviceSeq  int64     `json:"deviceSeq" validate:"min=0"`
 	DeviceTime time.Time `json:"deviceTime"`
-	Kind       EventKind `json:"kind" validate:"oneof=done skip check transfer note undo"`
+	Kind       EventKind `json:"kind" validate:"oneof=done skip check transfer note undo plan"`
 	Setup      string    `json:"setup" validate:"max=64"`
 	Pass       string    `json:"pass" validate:"max=64"`
 	Facet      FacetID   `json:"facet" validate:"max=64"`
@@ -105,8 +105,11 @@ func belongs(e Event, work Work) bool {
 		return setup
 	case EventUndo:
 		return e.Undoes != ""
+	case EventNote:
+		return e.Text != ""
 	}
-	return true
+	// A change of plan is written by the workshop itself.
+	return false
 }
 
 // Events returns a stone's log.

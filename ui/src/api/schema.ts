@@ -21,23 +21,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/choices": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What a diagram's fields can be */
-        get: operations["getChoices"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/diagrams": {
         parameters: {
             query?: never;
@@ -153,6 +136,23 @@ export interface paths {
         put?: never;
         /** Bring a deleted diagram back */
         post: operations["restoreDiagram"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a diagram's fields can be */
+        get: operations["getFields"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -352,11 +352,7 @@ export interface components {
             part: string;
             setup: number;
             stop: string;
-            target: [
-                number,
-                number,
-                number
-            ];
+            target: components["schemas"]["Point"];
             tier: string;
         };
         BenchScript: {
@@ -411,6 +407,9 @@ export interface components {
             updated: string;
             version: number;
         };
+        DiagramFields: {
+            outlines: string[];
+        };
         DiagramList: {
             diagrams: components["schemas"]["Diagram"][];
         };
@@ -456,7 +455,7 @@ export interface components {
             id: string;
             item: string;
             /** @enum {string} */
-            kind: "done" | "skip" | "check" | "transfer" | "note" | "undo";
+            kind: "done" | "skip" | "check" | "transfer" | "note" | "undo" | "plan";
             pass: string;
             seq: number;
             /** Format: date-time */
@@ -476,11 +475,7 @@ export interface components {
             azimuth: number;
             dial: components["schemas"]["Dial"];
             index: number;
-            target: [
-                number,
-                number,
-                number
-            ];
+            target: components["schemas"]["Point"];
             tier: number;
         };
         Facts: {
@@ -552,11 +547,7 @@ export interface components {
         };
         Mesh: {
             steps: components["schemas"]["MeshStep"][];
-            vertices: [
-                number,
-                number,
-                number
-            ][];
+            vertices: number[];
         };
         MeshFace: {
             facet: number;
@@ -573,14 +564,8 @@ export interface components {
             name: string;
         };
         Picture: {
-            above: [
-                number,
-                number
-            ][][];
-            side: [
-                number,
-                number
-            ][][];
+            above: number[][];
+            side: number[][];
         };
         Place: {
             code: string;
@@ -608,6 +593,11 @@ export interface components {
             diagramId: string;
             name: string;
         };
+        Point: {
+            x: number;
+            y: number;
+            z: number;
+        };
         Problem: {
             detail: string;
             places: components["schemas"]["Place"][];
@@ -625,14 +615,8 @@ export interface components {
         };
         Segment: {
             facet: number;
-            from: [
-                number,
-                number
-            ];
-            to: [
-                number,
-                number
-            ];
+            from: components["schemas"]["Spot"];
+            to: components["schemas"]["Spot"];
         };
         Settings: {
             angleStep: number;
@@ -646,17 +630,7 @@ export interface components {
         };
         Setup: {
             id: string;
-            rotation: [
-                number,
-                number,
-                number,
-                number,
-                number,
-                number,
-                number,
-                number,
-                number
-            ];
+            rotation: number[];
             turn: number;
             up: string;
         };
@@ -677,6 +651,10 @@ export interface components {
             serial: number;
             stone: components["schemas"]["StoneView"] | null;
             warnings: components["schemas"]["Place"][];
+        };
+        Spot: {
+            x: number;
+            y: number;
         };
         Stone: {
             /** Format: date-time */
@@ -704,11 +682,9 @@ export interface components {
             levels: components["schemas"]["Levels"];
             measures: components["schemas"]["Measures"];
             mesh: components["schemas"]["Mesh"];
-            sections: [
-                components["schemas"]["Segment"][],
-                components["schemas"]["Segment"][]
-            ];
             tiers: components["schemas"]["Tier"][];
+            towardsThree: components["schemas"]["Segment"][];
+            towardsTwelve: components["schemas"]["Segment"][];
             wheel: components["schemas"]["Tooth"][];
         };
         Summary: {
@@ -786,35 +762,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Assessment"];
-                };
-            };
-            /** @description a problem (RFC 9457) */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    getChoices: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Choices"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -1097,6 +1044,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getFields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DiagramFields"];
+                };
             };
             /** @description a problem (RFC 9457) */
             default: {

@@ -1,0 +1,49 @@
+.PHONY: demo build test bench lint screenshots contract ui clean
+
+# npm's lock file is the one source of what node_modules holds.
+ui/node_modules/.package-lock.json: ui/package-lock.json
+	cd ui && npm ci --no-audit --no-fund
+	@touch $@
+
+ui: ui/node_modules/.package-lock.json
+	cd ui && npm run --silent build
+
+build: ui
+	go build -o bin/cressa ./cmd/cressa
+
+demo: build
+	bin/cressa demo
+
+# The contract's documents, derived from the server's structs.
+contract: ui/node_modules/.package-lock.json
+	go generate ./server
+	cd ui && npm run --silent contract
+
+screenshots: chromium ui
+	go run ./e2e/screenshots --out docs/screenshots
+
+.PHONY: chromium
+chromium:
+	@command -v chromium >/dev/null || { apt-get update && DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends chromium; }
+
+bench:
+	go test -run '^$$' -bench . -benchmem ./...
+
+GOLANGCI := github.com/golangci/golangci-lint/v2/cmd/golangci-lint@v2.15.0
+
+lint: ui/node_modules/.package-lock.json
+	go vet ./...
+	GOOS=js GOARCH=wasm go build ./core/...
+	go run $(GOLANGCI) run
+	cd ui && npm run --silent lint
+
+test: chromium ui
+	sh scripts/check-contract.sh
+	go vet ./...
+	GOOS=js GOARCH=wasm go build ./core/...
+	cd ui && npm run --silent lint
+	go test -race ./core/... ./formats/... ./words/... ./workshop/... ./sqlite/... ./server/... ./demo/... ./cmd/...
+	go test -count=1 ./e2e/...
+
+clean:
+	rm -rf bin ui/dist/assets ui/node_modules

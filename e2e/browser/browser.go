@@ -1,0 +1,242 @@
+// Package browser drives the real interface in a headless Chromium, as a person
+// would: by what stands on buttons and beside fields. It waits for what it looks
+// for; it never sleeps.
+package browser
+
+import (
+	"context"
+	_ "embed"
+	"errors"
+	"fmt"
+	"os"
+	"strings"
+	"sync"
+	"time"
+
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/cdproto/log"
+	"github.com/chromedp/cdproto/page"
+	"github.com/chromedp/cdproto/runtime"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+//go:embed find.js
+var finder string
+
+// patience is how long a thing may take to come. It is long because machines are
+// shared, and only a failing test waits for all of it.
+const patience = 30 * time.Second
+
+// Start starts Chromium. The context it returns lives until cancel is called.
+func Start(parent context.Context) (ctx context.Context, cancel func(), err error) {
+	options := append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.Flag("no-sandbox", true),
+		chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("disable-quic", true),
+		chromedp.Flag("enable-unsafe-swiftshader", true),
+		chromedp.Flag("force-color-profile", "srgb"),
+		chromedp.Flag("lang", "en-GB"),
+	)
+	allocator, stop := chromedp.NewExecAllocator(parent, options...)
+	ctx, end := chromedp.NewContext(allocator)
+	if err := chromedp.Do(ctx); err != nil {
+		end()
+		stop()
+		return nil, nil, err
+	}
+	return ctx, func() { end(); stop() }, nil
+}
+
+// Page is a tab of its own browser profile.
+type Page struct {
+	ctx  context.Context
+	Stop func()
+	mu   sync.Mutex
+	// complaints are what the page wrote to its console as errors.
+	complaints []string
+}
+
+// Open opens a tab of the given size in a new profile.
+func Open(browser context.Context, width, height int) (*Page, error) {
+	ctx, stop := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
+	p := &Page{ctx: ctx, Stop: stop}
+	err := chromedp.Do(ctx, chromedp.EmulateViewport(int64(width), int64(height)))
+	if err == nil {
+		err = chromedp.Listen(ctx, p.listen)
+	}
+	if err == nil {
+		_, err = chromedp.Call(ctx, log.Enable, cdp.Empty{})
+	}
+	if err == nil {
+		_, err = chromedp.Call(ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: finder})
+	}
+	return p, err
+}
+
+func (p *Page) listen(event any) {
+	var said string
+	switch e := event.(type) {
+	case *runtime.EventExceptionThrown:
+		said = e.ExceptionDetails.Text
+		if e.ExceptionDetails.Exception != nil {
+			said += " " + e.ExceptionDetails.Exception.Description
+		}
+	case *log.EventEntryAdded:
+		if e.Entry.Level == log.EntryLevelError {
+			said = e.Entry.Text + " " + e.Entry.URL
+		}
+	}
+	if said == "" {
+		return
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	p.complaints = append(p.complaints, said)
+}
+
+// Complaints returns what the page reported as errors, but for those that contain
+// one of the given words.
+func (p *Page) Complaints(expected ...string) []string {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	var out []string
+	for _, c := range p.complaints {
+		known := false
+		for _, word := range expected {
+			known = known || strings.Contains(c, word)
+		}
+		if !known {
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+// Do runs steps with a bound on how long they may take.
+func (p *Page) Do(steps ...chromedp.Action[chromedp.Void]) error {
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	return chromedp.Do(ctx, steps...)
+}
+
+// Go opens an address.
+func (p *Page) Go(url string) error { return p.Do(chromedp.Navigate(url)) }
+
+// Reload loads the page anew.
+func (p *Page) Reload() error { return p.Do(chromedp.Reload()) }
+
+// Scheme makes the system ask for a light or a dark page.
+func (p *Page) Scheme(scheme string) error {
+	_, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{
+		Features: []*emulation.MediaFeature{{Name: "prefers-color-scheme", Value: scheme}, {Name: "prefers-reduced-motion", Value: "reduce"}},
+	})
+	return err
+}
+
+// Eval runs a script that gives a T.
+func Eval[T any](p *Page, script string) (T, error) {
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	return chromedp.Run(ctx, chromedp.Evaluate[T](script))
+}
+
+// Until waits until a script gives something true.
+func (p *Page) Until(script string) error {
+	_, err := until[bool](p, "!!("+script+")")
+	return err
+}
+
+// until waits until a script gives something true and returns it.
+func until[T any](p *Page, script string) (T, error) {
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	found, err := chromedp.Run(ctx, chromedp.Poll[T](script, chromedp.WithPollingTimeout(patience)))
+	if err != nil {
+		text, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string]("location.pathname + '\\n' + document.body.innerText"))
+		return found, fmt.Errorf("waiting for %s: %w; the page shows:\n%s", script, err, text)
+	}
+	return found, nil
+}
+
+// See waits until the page shows a text.
+func (p *Page) See(text string) error {
+	return p.Until(fmt.Sprintf("document.body.innerText.includes(%q)", text))
+}
+
+// SeeButton waits until there is something to click with the given name.
+func (p *Page) SeeButton(name string) error { return p.Until(fmt.Sprintf("cressaFind('click', %q)", name)) }
+
+// spot is the middle of an element on the screen.
+type spot struct {
+	X float64 `json:"x"`
+	Y float64 `json:"y"`
+}
+
+// Click clicks what has the given name: a button, a link, a choice, a row.
+func (p *Page) Click(name string) error {
+	return p.clickOn(fmt.Sprintf("cressaFind('click', %q)", name))
+}
+
+// ClickOn clicks what a CSS selector finds first.
+func (p *Page) ClickOn(selector string) error {
+	return p.clickOn(fmt.Sprintf("document.querySelector(%q)", selector))
+}
+
+func (p *Page) clickOn(script string) error {
+	at, err := until[spot](p, "cressaSpot("+script+")")
+	if err != nil {
+		return err
+	}
+	return p.Do(chromedp.MouseClickXY(at.X, at.Y))
+}
+
+// Fill replaces what stands in the field with the given label, by keyboard.
+func (p *Page) Fill(label, text string) error {
+	find := fmt.Sprintf("cressaFind('field', %q)", label)
+	if err := p.Until(find); err != nil {
+		return err
+	}
+	focused, err := Eval[bool](p, fmt.Sprintf("(() => { const f = %s; f.focus(); f.select(); return document.activeElement === f })()", find))
+	if err != nil {
+		return err
+	}
+	if !focused {
+		return fmt.Errorf("the field %q does not take the focus", label)
+	}
+	if text == "" {
+		return p.Press(kb.Delete)
+	}
+	return p.Press(text)
+}
+
+// Choose picks an option from the list with the given label.
+func (p *Page) Choose(label, option string) error {
+	if err := p.clickOn(fmt.Sprintf("cressaFind('list', %q)", label)); err != nil {
+		return err
+	}
+	if err := p.clickOn(fmt.Sprintf("cressaFind('option', %q)", option)); err != nil {
+		return err
+	}
+	return p.Until("!document.querySelector('[role=listbox]')")
+}
+
+// Press types keys into what has the focus. Special keys come from package kb.
+func (p *Page) Press(keys string) error { return p.Do(chromedp.KeyEvent(keys)) }
+
+// Chord presses a key with others held down.
+func (p *Page) Chord(key string, held ...chromedp.Modifier) error {
+	return p.Do(chromedp.KeyEvent(key, chromedp.KeyModifiers(held...)))
+}
+
+// Shot writes a picture of the page, once its fonts are there.
+func (p *Page) Shot(file string) error {
+	if err := p.Until("document.fonts.status === 'loaded'"); err != nil {
+		return err
+	}
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	picture, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+	return errors.Join(err, os.WriteFile(file, picture, 0o644))
+}

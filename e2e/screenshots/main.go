@@ -1,0 +1,134 @@
+// Command screenshots takes a picture of each main view on the demo data, for the
+// documentation.
+package main
+
+import (
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"os"
+	"path/filepath"
+
+	"cressa/e2e/browser"
+	"cressa/e2e/running"
+)
+
+// view is one picture: where it starts, and what is done there.
+type view struct {
+	name   string
+	path   string
+	scheme string
+	tablet bool
+	steps  []step
+}
+
+type step func(*browser.Page) error
+
+func click(name string) step { return func(p *browser.Page) error { return p.Click(name) } }
+
+func clickOn(selector string) step {
+	return func(p *browser.Page) error { return p.ClickOn(selector) }
+}
+
+func see(text string) step { return func(p *browser.Page) error { return p.See(text) } }
+
+func selectTier(tier string) step {
+	return func(p *browser.Page) error {
+		if err := p.Click(tier); err != nil {
+			return err
+		}
+		return p.Until("document.querySelector('[aria-pressed=true]')")
+	}
+}
+
+func seeDrawing(p *browser.Page) error { return p.Until("document.querySelector('polygon')") }
+
+var views = []view{
+	{name: "today", path: "/", steps: []step{see("Resume"), seeDrawing}},
+	{name: "today-dark", path: "/", scheme: "dark", steps: []step{see("Resume"), seeDrawing}},
+	{name: "diagrams", path: "/diagrams", steps: []step{see("Spiral Arm"), seeDrawing}},
+	{name: "diagram", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), seeDrawing, selectTier("P4")}},
+	{name: "diagram-in-the-round", path: "/diagrams", scheme: "dark", steps: []step{click("Ecliptic"), see("G1"), click("In the round"), selectTier("C4")}},
+	{name: "editor", path: "/diagrams", steps: []step{click("Three Sisters"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name]"), seeDrawing}},
+	{name: "stop-picker", path: "/diagrams", steps: []step{click("First Light"), click("Edit a copy"), see("draft saved"), click("Choose a stop for P2"), click("+ P1"), click("+ G1")}},
+	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},
+	{name: "stones", path: "/stones", steps: []step{see("Rose oval")}},
+	{name: "stone", path: "/stones", steps: []step{click("Grey night"), see("Logbook card"), seeDrawing}},
+	{name: "bench", path: "/", tablet: true, steps: []step{click("Resume at the wheel"), see("Done"), seeDrawing}},
+	{name: "bench-dark", path: "/stones", tablet: true, scheme: "dark", steps: []step{click("Sphene"), click("Resume"), see("Done"), seeDrawing}},
+	{name: "logbook", path: "/logbook", steps: []step{see("Together")}},
+	{name: "card", path: "/stones", steps: []step{click("Blue swirl"), click("Finish it"), see("Hours at the wheel")}},
+	{name: "machine", path: "/machine", steps: []step{see("Passes proposed")}},
+}
+
+func main() {
+	out := flag.String("out", "docs/screenshots", "`folder` for the pictures")
+	only := flag.String("only", "", "take only the picture of this `view`")
+	flag.Parse()
+	if err := run(context.Background(), *out, *only); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+}
+
+func run(ctx context.Context, out, only string) (err error) {
+	dir, err := os.MkdirTemp("", "cressa-screenshots-")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(dir)
+	binary, err := running.Build(ctx, dir)
+	if err != nil {
+		return err
+	}
+	app, err := running.Start(binary, "", "demo")
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, app.Stop()) }()
+	chromium, stop, err := browser.Start(ctx)
+	if err != nil {
+		return err
+	}
+	defer stop()
+	if err := os.MkdirAll(out, 0o755); err != nil {
+		return err
+	}
+	for _, v := range views {
+		if only != "" && only != v.name {
+			continue
+		}
+		if err := take(chromium, app.URL, filepath.Join(out, v.name+".png"), v); err != nil {
+			return fmt.Errorf("%s: %w", v.name, err)
+		}
+	}
+	return nil
+}
+
+func take(chromium context.Context, url, file string, v view) error {
+	width, height := 1280, 800
+	if v.tablet {
+		width, height = 1024, 768
+	}
+	p, err := browser.Open(chromium, width, height)
+	if err != nil {
+		return err
+	}
+	defer p.Stop()
+	if v.scheme == "" {
+		v.scheme = "light"
+	}
+	if err := p.Scheme(v.scheme); err != nil {
+		return err
+	}
+	if err := p.Go(url + v.path); err != nil {
+		return err
+	}
+	for _, s := range v.steps {
+		if err := s(p); err != nil {
+			return err
+		}
+	}
+	return p.Shot(file)
+}

@@ -1,0 +1,63 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Problem = Schemas['Problem'];
+export type Place = Schemas['Place'];
+export type Diagram = Schemas['Diagram'];
+export type Draft = Schemas['Draft'];
+export type DraftTier = Schemas['DraftTier'];
+export type Picture = Schemas['Picture'];
+export type Solved = Schemas['Solved'];
+export type StoneView = Schemas['StoneView'];
+export type Tier = Schemas['Tier'];
+export type Mesh = Schemas['Mesh'];
+export type Levels = Schemas['Levels'];
+export type Segment = Schemas['Segment'];
+export type Tooth = Schemas['Tooth'];
+export type Dial = Schemas['Dial'];
+export type Settings = Schemas['Settings'];
+export type Material = Schemas['MaterialView'];
+export type Choices = Schemas['Choices'];
+export type Pass = Schemas['Pass'];
+export type Assessment = Schemas['Assessment'];
+export type Summary = Schemas['Summary'];
+export type StonePage = Schemas['StonePage'];
+export type BenchScript = Schemas['BenchScript'];
+export type BenchFacet = Schemas['BenchFacet'];
+export type BenchEvent = Schemas['Event'];
+export type Finish = Schemas['Finish'];
+
+/** An answer that says what went wrong and where. */
+export class ApiProblem extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+
+  get stale(): boolean {
+    return this.problem.type === '/problems/stale';
+  }
+}
+
+/** The server could not be reached; nothing is known of what became of the request. */
+export class Unreachable extends Error {}
+
+export const client = createClient<paths>({ baseUrl: '' });
+
+interface Answer<T> {
+  data?: T;
+  error?: Problem;
+  response: Response;
+}
+
+/** Returns the data of an answer, or throws what went wrong. */
+export async function answer<T>(request: Promise<Answer<T>>): Promise<T> {
+  let a: Answer<T>;
+  try {
+    a = await request;
+  } catch (cause) {
+    throw new Unreachable('unreachable', { cause });
+  }
+  if (a.error) throw new ApiProblem(a.error);
+  return a.data as T;
+}

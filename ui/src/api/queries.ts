@@ -1,0 +1,49 @@
+import { queryOptions } from '@tanstack/react-query';
+import { answer, client } from './client';
+
+/** Key and fetch of everything the rooms read, in one place. */
+
+export const settingsQuery = queryOptions({
+  queryKey: ['settings'],
+  queryFn: () => answer(client.GET('/api/settings')),
+});
+
+export const materialsQuery = queryOptions({
+  queryKey: ['materials'],
+  queryFn: async () => (await answer(client.GET('/api/materials'))).materials,
+  staleTime: Infinity,
+});
+
+export const fieldsQuery = queryOptions({
+  queryKey: ['fields'],
+  queryFn: () => answer(client.GET('/api/fields')),
+  staleTime: Infinity,
+});
+
+export const diagramsQuery = queryOptions({
+  queryKey: ['diagrams'],
+  queryFn: async () => (await answer(client.GET('/api/diagrams'))).diagrams,
+});
+
+export const diagramQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['diagrams', id],
+    queryFn: () => answer(client.GET('/api/diagrams/{id}', { params: { path: { id } } })),
+  });
+
+export const stonesQuery = queryOptions({
+  queryKey: ['stones'],
+  queryFn: async () => (await answer(client.GET('/api/stones'))).stones,
+});
+
+export const stoneQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['stones', id],
+    queryFn: () => answer(client.GET('/api/stones/{id}', { params: { path: { id } } })),
+  });
+
+export const scriptQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['stones', id, 'script'],
+    queryFn: () => answer(client.GET('/api/stones/{id}/script', { params: { path: { id } } })),
+  });

@@ -1,0 +1,73 @@
+import CssBaseline from '@mui/material/CssBaseline';
+import { ThemeProvider } from '@mui/material/styles';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+import { Unreachable } from '../api/client';
+import { BenchRoom } from '../rooms/bench/BenchRoom';
+import { DiagramRoom } from '../rooms/diagrams/DiagramRoom';
+import { LibraryRoom } from '../rooms/diagrams/LibraryRoom';
+import { CardRoom } from '../rooms/logbook/CardRoom';
+import { LogbookRoom } from '../rooms/logbook/LogbookRoom';
+import { MachineRoom } from '../rooms/machine/MachineRoom';
+import { PlanRoom } from '../rooms/stones/PlanRoom';
+import { StoneRoom } from '../rooms/stones/StoneRoom';
+import { StonesRoom } from '../rooms/stones/StonesRoom';
+import { TodayRoom } from '../rooms/today/TodayRoom';
+import { makeTheme } from '../theme/theme';
+import { KeysProvider } from './keys';
+import { NoticeProvider } from './notice';
+import { NotFound, RoomFailed } from './RoomFailed';
+import { SchemeContext, useSchemeState } from './scheme';
+import { Shell } from './Shell';
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: { retry: (n, error) => error instanceof Unreachable && n < 2, networkMode: 'always' },
+    mutations: { networkMode: 'always' },
+  },
+});
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <RoomFailed />,
+    children: [
+      {
+        errorElement: <RoomFailed />,
+        children: [
+          { path: '/', element: <TodayRoom /> },
+          { path: '/diagrams', element: <LibraryRoom /> },
+          { path: '/diagrams/:id', element: <DiagramRoom /> },
+          { path: '/stones', element: <StonesRoom /> },
+          { path: '/stones/new', element: <PlanRoom /> },
+          { path: '/stones/:id', element: <StoneRoom /> },
+          { path: '/stones/:id/card', element: <CardRoom /> },
+          { path: '/logbook', element: <LogbookRoom /> },
+          { path: '/machine', element: <MachineRoom /> },
+          { path: '*', element: <NotFound /> },
+        ],
+      },
+    ],
+  },
+  { path: '/bench/:id', element: <BenchRoom />, errorElement: <RoomFailed /> },
+]);
+
+export function App() {
+  const scheme = useSchemeState();
+  const theme = useMemo(() => makeTheme(scheme.scheme), [scheme.scheme]);
+  return (
+    <SchemeContext value={scheme}>
+      <ThemeProvider theme={theme}>
+        <CssBaseline enableColorScheme />
+        <QueryClientProvider client={queries}>
+          <NoticeProvider>
+            <KeysProvider>
+              <RouterProvider router={router} />
+            </KeysProvider>
+          </NoticeProvider>
+        </QueryClientProvider>
+      </ThemeProvider>
+    </SchemeContext>
+  );
+}

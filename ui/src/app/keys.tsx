@@ -1,0 +1,126 @@
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import Typography from '@mui/material/Typography';
+import {
+  createContext,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from 'react';
+import { w } from '../words/words';
+
+/** One key of a screen. Keys are named as KeyboardEvent.key names them, 'Ctrl+z' with control. */
+export interface Key {
+  keys: string[];
+  label: string;
+  run: () => void;
+}
+
+interface Registry {
+  add: (list: () => Key[]) => () => void;
+  show: () => void;
+}
+
+const KeysContext = createContext<Registry>({ add: () => () => {}, show: () => {} });
+
+/** The key help's button. */
+export const useKeyHelp = (): (() => void) => useContext(KeysContext).show;
+
+/** Makes keys work while the caller is on screen, and lists them in the key help. */
+export function useKeys(list: Key[]): void {
+  const { add } = useContext(KeysContext);
+  const latest = useRef(list);
+  useEffect(() => {
+    latest.current = list;
+  });
+  useEffect(() => add(() => latest.current), [add]);
+}
+
+function nameOf(e: KeyboardEvent): string {
+  const control = e.ctrlKey || e.metaKey ? 'Ctrl+' : '';
+  const shift = e.shiftKey && e.key.length > 1 ? 'Shift+' : '';
+  const key = control ? e.key.toLowerCase() : e.key;
+  return control + (control && e.shiftKey ? 'Shift+' : shift) + key;
+}
+
+/** Plain letters belong to the field that is being typed in, and Enter to the button in focus. */
+function taken(e: KeyboardEvent): boolean {
+  const target = e.target as HTMLElement;
+  if (target.closest('[role="dialog"], [role="listbox"], [role="menu"]')) return true;
+  if (e.ctrlKey || e.metaKey) return false;
+  if (target.closest('input:not([type=checkbox]):not([type=range]), textarea, [role="combobox"]'))
+    return true;
+  return (e.key === 'Enter' || e.key === ' ') && target.closest('button, a, input') !== null;
+}
+
+export function KeysProvider({ children }: { children: ReactNode }) {
+  const lists = useRef<(() => Key[])[]>([]);
+  const [shown, setShown] = useState<Key[] | null>(null);
+  const registry = useMemo<Registry>(
+    () => ({
+      add: (list) => {
+        lists.current = [list, ...lists.current];
+        return () => {
+          lists.current = lists.current.filter((l) => l !== list);
+        };
+      },
+      show: () => setShown(lists.current.flatMap((l) => l())),
+    }),
+    [],
+  );
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      if (e.defaultPrevented || taken(e)) return;
+      if (e.key === '?') return registry.show();
+      const name = nameOf(e);
+      const key = lists.current.flatMap((l) => l()).find((k) => k.keys.includes(name));
+      if (!key) return;
+      e.preventDefault();
+      key.run();
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [registry]);
+  return (
+    <KeysContext value={registry}>
+      {children}
+      <Dialog open={shown !== null} onClose={() => setShown(null)}>
+        <DialogTitle>{w.common.keys}</DialogTitle>
+        <DialogContent>
+          <table>
+            <tbody>
+              {[...(shown ?? []), { keys: ['?'], label: w.keys.help }].map((k) => (
+                <tr key={k.keys.join()}>
+                  <td style={{ paddingRight: 24 }}>
+                    <Typography variant="figures">{k.keys.map(readable).join('  ')}</Typography>
+                  </td>
+                  <td>{k.label}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={() => setShown(null)}>{w.common.close}</Button>
+        </DialogActions>
+      </Dialog>
+    </KeysContext>
+  );
+}
+
+function readable(key: string): string {
+  const names: Record<string, string> = {
+    ' ': 'Space',
+    ArrowLeft: '←',
+    ArrowRight: '→',
+    ArrowUp: '↑',
+    ArrowDown: '↓',
+  };
+  return names[key] ?? key;
+}

@@ -1,0 +1,99 @@
+import { useTheme } from '@mui/material/styles';
+import { useId } from 'react';
+import type { Levels, Mesh, Segment } from '../../api/client';
+import { faces } from '../../theme/tokens';
+import { w } from '../../words/words';
+import { fromTheSide, reachOf } from './geometry';
+import { StoneFaces, type StoneMarks } from './StoneFaces';
+
+interface Props extends StoneMarks {
+  mesh: Mesh;
+  step: number;
+  levels: Levels;
+  section?: readonly Segment[];
+  /** Which hour lies to the right: the section runs along it. */
+  toTheRight: 12 | 3;
+  /**
+   * Writes a height in design units for people: in mm, or in hundredths of the width. Without it
+   * the heights are left out.
+   */
+  length?: (units: number) => string;
+  onPick?: (facet: number) => void;
+}
+
+/** The stone from the side with its heights, and the section through its axis drawn heavier. */
+export function Profile({
+  mesh,
+  step,
+  levels,
+  section,
+  toTheRight,
+  length,
+  onPick,
+  ...marks
+}: Props) {
+  const { tokens } = useTheme();
+  const clip = useId();
+  const height = Math.max(levels.top - levels.bottom, 0.1);
+  const tall = Math.min(height, 2.4);
+  const middle = levels.hasGirdle ? (levels.top + levels.bottom) / 2 : 0;
+  const reach = reachOf(mesh);
+  const half = Math.max(0.62 * tall, 0.84 * reach);
+  // Wide enough for the stone on the left and, where they are told, the heights on the right.
+  const wide = half * (length ? 3.4 : 2.6);
+  const left = -wide * (length ? 0.4 : 0.5);
+  const pixel = (2 * half) / 230;
+  const marksAt = levels.hasGirdle && length ? heights(levels) : [];
+  return (
+    <svg
+      viewBox={`${left} ${-middle - half} ${wide} ${2 * half}`}
+      role="img"
+      aria-label={w.drawing.profile}
+      width="100%"
+      height="100%"
+    >
+      <clipPath id={clip}>
+        <rect x={left} y={-middle - half} width={length ? wide * 0.75 : wide} height={2 * half} />
+      </clipPath>
+      <g clipPath={`url(#${clip})`}>
+        <StoneFaces
+          mesh={mesh}
+          step={step}
+          camera={fromTheSide(toTheRight)}
+          pixel={pixel}
+          onPick={onPick}
+          {...marks}
+        />
+        <g stroke={tokens.ink} strokeWidth={2.2 * pixel} strokeLinecap="round">
+          {section?.map((s) => (
+            <line key={s.facet} x1={s.from.x} y1={-s.from.y} x2={s.to.x} y2={-s.to.y} />
+          ))}
+        </g>
+      </g>
+      <g stroke={tokens.faint} strokeWidth={0.8 * pixel}>
+        {marksAt.map((m) => (
+          <g key={m.name}>
+            <line x1={left + wide * 0.76} x2={left + wide * 0.8} y1={-m.from} y2={-m.from} />
+            <line x1={left + wide * 0.76} x2={left + wide * 0.8} y1={-m.to} y2={-m.to} />
+            <line x1={left + wide * 0.78} x2={left + wide * 0.78} y1={-m.from} y2={-m.to} />
+          </g>
+        ))}
+      </g>
+      <g fontFamily={faces.figures} fontSize={13 * pixel} fill={tokens.ink}>
+        {marksAt.map((m) => (
+          <text key={m.name} x={left + wide * 0.815} y={-(m.from + m.to) / 2 + 4.5 * pixel}>
+            {m.name} {length?.(m.to - m.from)}
+          </text>
+        ))}
+      </g>
+    </svg>
+  );
+}
+
+function heights(l: Levels): { name: string; from: number; to: number }[] {
+  return [
+    { name: w.drawing.crown, from: l.girdleHigh, to: l.top },
+    { name: w.drawing.girdle, from: l.girdleLow, to: l.girdleHigh },
+    { name: w.drawing.pavilion, from: l.bottom, to: l.girdleLow },
+  ].filter((m) => m.to - m.from > 1e-6);
+}

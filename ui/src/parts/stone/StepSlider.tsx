@@ -1,0 +1,64 @@
+import FirstPage from '@mui/icons-material/FirstPage';
+import LastPage from '@mui/icons-material/LastPage';
+import NavigateBefore from '@mui/icons-material/NavigateBefore';
+import NavigateNext from '@mui/icons-material/NavigateNext';
+import Box from '@mui/material/Box';
+import IconButton from '@mui/material/IconButton';
+import Slider from '@mui/material/Slider';
+import Typography from '@mui/material/Typography';
+import type { StoneView } from '../../api/client';
+import { useKeys } from '../../app/keys';
+import { w } from '../../words/words';
+
+interface Props {
+  stone: StoneView;
+  step: number;
+  onStep: (step: number) => void;
+}
+
+/** Walks the cutting facet by facet, from the rough block to the finished stone. */
+export function StepSlider({ stone, step, onStep }: Props) {
+  const last = stone.mesh.steps.length - 1;
+  const to = (s: number) => onStep(Math.max(0, Math.min(last, s)));
+  useKeys([
+    { keys: ['ArrowLeft'], label: w.drawing.back, run: () => to(step - 1) },
+    { keys: ['ArrowRight'], label: w.drawing.forth, run: () => to(step + 1) },
+    { keys: ['Home'], label: w.drawing.first, run: () => to(0) },
+    { keys: ['End'], label: w.drawing.last, run: () => to(last) },
+  ]);
+  const facet = step > 0 ? stone.facets[step - 1] : undefined;
+  const said = facet
+    ? w.drawing.stepAt(stone.tiers[facet.tier]!.name, String(facet.dial.tooth), step, last)
+    : w.drawing.stepNone;
+  return (
+    <Box>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+        <IconButton onClick={() => to(0)} aria-label={w.drawing.first}>
+          <FirstPage />
+        </IconButton>
+        <IconButton onClick={() => to(step - 1)} aria-label={w.drawing.back}>
+          <NavigateBefore />
+        </IconButton>
+        <Slider
+          size="small"
+          min={0}
+          max={last}
+          value={step}
+          onChange={(_, v) => to(v as number)}
+          aria-label={w.drawing.step}
+          getAriaValueText={() => said}
+          sx={{ mx: 2 }}
+        />
+        <IconButton onClick={() => to(step + 1)} aria-label={w.drawing.forth}>
+          <NavigateNext />
+        </IconButton>
+        <IconButton onClick={() => to(last)} aria-label={w.drawing.last}>
+          <LastPage />
+        </IconButton>
+      </Box>
+      <Typography variant="figures" component="p" sx={{ textAlign: 'center', fontSize: '0.9rem' }}>
+        {said}
+      </Typography>
+    </Box>
+  );
+}

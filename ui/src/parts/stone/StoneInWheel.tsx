@@ -1,0 +1,126 @@
+import { useTheme } from '@mui/material/styles';
+import { useId } from 'react';
+import type { Dial, Mesh, Tooth } from '../../api/client';
+import { faces } from '../../theme/tokens';
+import { lookingAt, reachOf, type Camera } from './geometry';
+import { StoneFaces, type StoneMarks } from './StoneFaces';
+
+interface Props extends StoneMarks {
+  mesh: Mesh;
+  step: number;
+  up: 'crown' | 'pavilion';
+  wheel: readonly Tooth[];
+  /** Positions to light: the selected tier's, or the one to dial now. */
+  lit: readonly Dial[];
+  /** The one lit position to dial now. */
+  current?: Dial;
+  label: string;
+  onPick?: (facet: number) => void;
+}
+
+/** Radii of the wheel in a drawing 200 wide. */
+const rim = 96;
+const root = 89;
+const stoneRadius = 72;
+
+/** The signature drawing: the stone inside its index wheel, the side that is up towards the eye. */
+export function StoneInWheel({
+  mesh,
+  step,
+  up,
+  wheel,
+  lit,
+  current,
+  label,
+  onPick,
+  ...marks
+}: Props) {
+  const { tokens } = useTheme();
+  const clip = useId();
+  const camera: Camera = lookingAt(up);
+  const scale = stoneRadius / reachOf(mesh);
+  return (
+    <svg viewBox="-100 -100 200 200" role="img" aria-label={label} width="100%" height="100%">
+      <clipPath id={clip}>
+        <circle r={stoneRadius + 8} />
+      </clipPath>
+      <path
+        d={gearPath(wheel.length)}
+        fill={tokens.sheet}
+        stroke={tokens.hairline}
+        strokeWidth={0.4}
+      />
+      <g clipPath={`url(#${clip})`}>
+        <g transform={`scale(${scale})`}>
+          <StoneFaces
+            mesh={mesh}
+            step={step}
+            camera={camera}
+            pixel={0.35 / scale}
+            onPick={onPick}
+            {...marks}
+          />
+        </g>
+      </g>
+      <g fontFamily={faces.figures} fontSize={4.6} textAnchor="middle" fill={tokens.faint}>
+        {wheel
+          .filter((t) => t.labelled)
+          .map((t) => {
+            const [x, y] = onCircle(t.azimuth, root - 4.4);
+            return (
+              <text key={t.index} x={x} y={y + 1.6}>
+                {t.index}
+              </text>
+            );
+          })}
+      </g>
+      {lit.map((d, i) => (
+        <Light key={i} dial={d} colour={tokens.copper} />
+      ))}
+      {current && <Light dial={current} colour={tokens.ember} large />}
+    </svg>
+  );
+}
+
+function Light({ dial, colour, large }: { dial: Dial; colour: string; large?: boolean }) {
+  const width = large ? 4.5 : 2.6;
+  return (
+    <g transform={`rotate(${dial.azimuth})`}>
+      <path d={`M0 ${-root + 1} l${-width} ${-9} h${2 * width} z`} fill={colour} />
+      {large && (
+        <path
+          d={`M0 ${-root + 11} V${-stoneRadius + 10}`}
+          stroke={colour}
+          strokeWidth={0.8}
+          strokeDasharray="2 2"
+        />
+      )}
+    </g>
+  );
+}
+
+function onCircle(azimuth: number, radius: number): [number, number] {
+  const a = (azimuth * Math.PI) / 180;
+  return [radius * Math.sin(a), -radius * Math.cos(a)];
+}
+
+/** The outline of a ring of teeth, one of them at the top. */
+function gearPath(teeth: number): string {
+  const step = 360 / teeth;
+  const points: string[] = [];
+  for (let i = 0; i < teeth; i++) {
+    for (const [offset, radius] of [
+      [-0.36, root],
+      [-0.2, rim],
+      [0.2, rim],
+      [0.36, root],
+    ] as const) {
+      points.push(
+        onCircle((i + offset) * step, radius)
+          .map((v) => v.toFixed(2))
+          .join(' '),
+      );
+    }
+  }
+  return `M${points.join('L')}Z`;
+}

@@ -1,0 +1,132 @@
+import type { Mesh } from '../../api/client';
+
+export type Vec = readonly [number, number, number];
+
+/** Where an eye looks from: the stone's directions that lie right and up on the screen. */
+export interface Camera {
+  right: Vec;
+  up: Vec;
+}
+
+export interface Face {
+  /** Number of the facet, negative for what is left of the block. */
+  facet: number;
+  loop: readonly number[];
+}
+
+/** A face as it is seen: its corners on the screen and how squarely it faces the eye, 0 to 1. */
+export interface SeenFace {
+  facet: number;
+  points: string;
+  facing: number;
+}
+
+export const dot = (a: Vec, b: Vec): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+
+export const cross = (a: Vec, b: Vec): Vec => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
+
+/** A point as the server tells it. */
+export const vec = (p: { x: number; y: number; z: number }): Vec => [p.x, p.y, p.z];
+
+/** The vertex with the given number. */
+const vertex = (mesh: Mesh, i: number): Vec => [
+  mesh.vertices[3 * i]!,
+  mesh.vertices[3 * i + 1]!,
+  mesh.vertices[3 * i + 2]!,
+];
+
+const subtract = (a: Vec, b: Vec): Vec => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+
+/**
+ * Looking straight at the side that is up, 12 o'clock at the top. With the pavilion up the stone
+ * has been turned over about the line from 12 to 6.
+ */
+export const lookingAt = (up: 'crown' | 'pavilion'): Camera => ({
+  right: [up === 'crown' ? 1 : -1, 0, 0],
+  up: [0, 1, 0],
+});
+
+/** Looking from the side, the table at the top, with 12 o'clock or 3 o'clock to the right. */
+export const fromTheSide = (toTheRight: 12 | 3): Camera => ({
+  right: toTheRight === 12 ? [0, 1, 0] : [1, 0, 0],
+  up: [0, 0, 1],
+});
+
+/** Turns a camera by a drag of the stone, in radians to the right and downwards. */
+export function turned(camera: Camera, byRight: number, byDown: number): Camera {
+  const eye = cross(camera.right, camera.up);
+  const right = blend(camera.right, Math.cos(byRight), eye, Math.sin(byRight));
+  const eyeAcross = blend(eye, Math.cos(byRight), camera.right, -Math.sin(byRight));
+  const up = blend(camera.up, Math.cos(byDown), eyeAcross, -Math.sin(byDown));
+  return { right: unit(right), up: unit(up) };
+}
+
+function blend(a: Vec, s: number, b: Vec, t: number): Vec {
+  return [a[0] * s + b[0] * t, a[1] * s + b[1] * t, a[2] * s + b[2] * t];
+}
+
+function unit(a: Vec): Vec {
+  const length = Math.hypot(...a);
+  return [a[0] / length, a[1] / length, a[2] / length];
+}
+
+/** The stone's faces after so many steps of its cutting; step 0 is the block. */
+export function facesAfter(mesh: Mesh, step: number): Face[] {
+  const faces = new Map<number, Face>();
+  for (const s of mesh.steps.slice(0, step + 1)) {
+    for (const gone of s.gone) faces.delete(gone);
+    for (const face of s.set) faces.set(face.facet, face);
+  }
+  return [...faces.values()];
+}
+
+/** Puts a point of the stone on the screen, y downwards. */
+export function project(camera: Camera, p: Vec): [number, number] {
+  return [dot(camera.right, p), -dot(camera.up, p)];
+}
+
+/** The faces that look towards the eye. A convex stone needs no sorting: none hides another. */
+export function seen(mesh: Mesh, faces: readonly Face[], camera: Camera): SeenFace[] {
+  const eye = cross(camera.right, camera.up);
+  const out: SeenFace[] = [];
+  for (const face of faces) {
+    const corners = face.loop.map((i) => vertex(mesh, i));
+    const facing = dot(normalOf(corners), eye);
+    if (facing < 1e-6) continue;
+    out.push({ facet: face.facet, facing, points: corners.map((p) => place(camera, p)).join(' ') });
+  }
+  return out;
+}
+
+function place(camera: Camera, p: Vec): string {
+  const [x, y] = project(camera, p);
+  return `${x.toFixed(5)},${y.toFixed(5)}`;
+}
+
+/** Newell's sum over the corners: right also where three of them lie in a line. */
+function normalOf(corners: readonly Vec[]): Vec {
+  const origin = corners[0]!;
+  let sum: Vec = [0, 0, 0];
+  for (let i = 1; i + 1 < corners.length; i++) {
+    sum = blend(sum, 1, cross(subtract(corners[i]!, origin), subtract(corners[i + 1]!, origin)), 1);
+  }
+  return unit(sum);
+}
+
+/** How far the finished stone reaches from the axis and along it, for framing a drawing. */
+export function reachOf(mesh: Mesh): number {
+  let reach = 0;
+  for (const face of facesAfter(mesh, mesh.steps.length - 1)) {
+    if (face.facet < 0) continue;
+    for (const i of face.loop) {
+      const [x, y] = vertex(mesh, i);
+      reach = Math.max(reach, Math.hypot(x, y));
+    }
+  }
+  // A stone that is only begun reaches to the ends of its block: frame its middle.
+  return Math.min(reach || 1, 1.2);
+}

@@ -1,0 +1,42 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { Link } from 'react-router';
+import { w } from '../../words/words';
+
+/** Nothing is left to cut. */
+export function BenchEnd({
+  stone,
+  finished,
+  onBack,
+}: {
+  stone: string;
+  finished?: boolean;
+  onBack?: () => void;
+}) {
+  return (
+    <Box sx={{ p: 8, maxWidth: 640 }}>
+      <Typography variant="h1" component="h2" gutterBottom>
+        {finished ? w.bench.finished : w.bench.allDone}
+      </Typography>
+      {!finished && <Typography sx={{ mb: 4 }}>{w.bench.allDoneLead}</Typography>}
+      <Box sx={{ display: 'flex', gap: 2 }}>
+        {onBack && (
+          <Button onClick={onBack} sx={{ minHeight: 64 }}>
+            {w.bench.back}
+          </Button>
+        )}
+        {!finished && (
+          <Button
+            component={Link}
+            to={`/stones/${stone}/card`}
+            variant="contained"
+            sx={{ minHeight: 64 }}
+          >
+            {w.bench.finish}
+          </Button>
+        )}
+      </Box>
+    </Box>
+  );
+}

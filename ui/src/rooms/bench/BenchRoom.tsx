@@ -1,0 +1,111 @@
+import Box from '@mui/material/Box';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import type { BenchScript } from '../../api/client';
+import { scriptQuery, settingsQuery } from '../../api/queries';
+import { useKeys } from '../../app/keys';
+import { Await } from '../../parts/Page';
+import { w } from '../../words/words';
+import { BenchEnd } from './BenchEnd';
+import { BenchHead } from './BenchHead';
+import { FacetScreen } from './FacetScreen';
+import { NoteDialog } from './NoteDialog';
+import { benchState } from './state';
+import { TransferScreen } from './TransferScreen';
+import { useBenchLog, type Happening } from './useBenchLog';
+import { ticked, type Habit } from './work';
+
+/** At the wheel: one stone, one thing at a time. The whole script is fetched when the bench opens. */
+export function BenchRoom() {
+  const { id = '' } = useParams();
+  // Never fetched again while the bench is open: a lost server must not stop the wheel.
+  const script = useQuery({
+    ...scriptQuery(id),
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchOnMount: 'always',
+  });
+  const fresh = script.isFetchedAfterMount;
+  return (
+    <Box component="main" sx={{ height: '100%' }}>
+      <Await
+        query={fresh || script.isError ? script : ({ ...script, data: undefined } as typeof script)}
+      >
+        {(s) => <Bench key={id} stone={id} script={s} />}
+      </Await>
+    </Box>
+  );
+}
+
+function Bench({ stone, script }: { stone: string; script: BenchScript }) {
+  const log = useBenchLog(stone, script.events);
+  const settings = useQuery(settingsQuery);
+  const [chosen, setHabit] = useState<Habit>();
+  const habit = chosen ?? (settings.data?.tick as Habit | undefined) ?? 'facet';
+  const [noting, setNoting] = useState(false);
+  const navigate = useNavigate();
+  const state = benchState(script, log.events);
+  const visit = script.visits[state.at];
+
+  const happen = (kind: 'done' | 'skip', habit: Habit): Happening[] =>
+    ticked(script, state, habit).map((i) => {
+      const v = script.visits[i]!;
+      return { kind, setup: v.setup, pass: v.pass, facet: script.facets[v.facet]!.id };
+    });
+  const leave = () => void navigate(`/stones/${stone}`);
+  const actions = {
+    done: () => visit && !state.transfer && log.add(happen('done', habit)),
+    skip: () => visit && !state.transfer && log.add(happen('skip', 'facet')),
+    back: () => state.last && log.add([{ kind: 'undo', undoes: state.last.id }]),
+    note: () => setNoting(true),
+  };
+  useKeys([
+    { keys: ['Enter', ' '], label: w.bench.keys.done, run: actions.done },
+    { keys: ['Backspace', 'ArrowLeft'], label: w.bench.keys.back, run: actions.back },
+    { keys: ['s'], label: w.bench.keys.skip, run: actions.skip },
+    { keys: ['n'], label: w.bench.keys.note, run: actions.note },
+    { keys: ['Escape'], label: w.bench.keys.leave, run: leave },
+  ]);
+  useEffect(() => {
+    document.title = `${w.bench.title} · ${script.number} · ${w.name}`;
+  }, [script.number]);
+  const screen = () => {
+    if (script.finished) return <BenchEnd stone={stone} finished />;
+    if (!visit) return <BenchEnd stone={stone} onBack={actions.back} />;
+    if (state.transfer)
+      return <TransferScreen script={script} state={state} log={log} onBack={actions.back} />;
+    return (
+      <FacetScreen
+        script={script}
+        state={state}
+        hollow={log.hollow}
+        count={ticked(script, state, habit).length}
+        habit={habit}
+        {...actions}
+      />
+    );
+  };
+  return (
+    <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
+      <BenchHead
+        script={script}
+        state={state}
+        log={log}
+        habit={habit}
+        onHabit={setHabit}
+        onLeave={leave}
+      />
+      <Box sx={{ flexGrow: 1, minHeight: 0 }}>{screen()}</Box>
+      {noting && (
+        <NoteDialog
+          onClose={() => setNoting(false)}
+          onKeep={(text) => {
+            log.add([{ kind: 'note', text }]);
+            setNoting(false);
+          }}
+        />
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,227 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import type { ReactNode } from 'react';
+import type { BenchScript } from '../../api/client';
+import { vec } from '../../parts/stone/geometry';
+import { Profile } from '../../parts/stone/Profile';
+import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+import { faces } from '../../theme/tokens';
+import { angle } from '../../words/numbers';
+import { w } from '../../words/words';
+import { Ribbon } from './Ribbon';
+import type { BenchState } from './state';
+import { cheatOf, moves, passName, pictureSteps, type Habit } from './work';
+
+interface Props {
+  script: BenchScript;
+  state: BenchState;
+  hollow: ReadonlySet<string>;
+  /** How many facets Done ticks. */
+  count: number;
+  habit: Habit;
+  done: () => void;
+  back: () => void;
+  skip: () => void;
+  note: () => void;
+}
+
+/** The facet to cut now, readable from a metre. */
+export function FacetScreen(props: Props) {
+  const { script, state } = props;
+  const visit = script.visits[state.at]!;
+  const facet = script.facets[visit.facet]!;
+  const before = script.visits[state.at - 1];
+  const last = before && before.setup === visit.setup ? script.facets[before.facet] : undefined;
+  const said = moves(script, state.at);
+  return (
+    <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))' }}>
+      <Pictures script={script} state={state} />
+      <Box
+        sx={{
+          display: 'flex',
+          flexDirection: 'column',
+          minHeight: 0,
+          borderLeft: 1,
+          borderColor: 'divider',
+          px: 4,
+          pb: 3,
+        }}
+      >
+        <Typography variant="h2" component="p" sx={{ pt: 2, fontSize: '1.375rem' }}>
+          {facet.tier} · {passName(script, visit.pass)}
+        </Typography>
+        <Ribbon script={script} state={state} hollow={props.hollow} />
+        <Box
+          sx={{
+            flexGrow: 1,
+            minHeight: 0,
+            overflow: 'auto',
+            display: 'flex',
+            flexDirection: 'column',
+            justifyContent: 'space-evenly',
+          }}
+        >
+          <Digits
+            label={w.bench.index}
+            changed={last?.dial.tooth !== facet.dial.tooth}
+            aside={cheatOf(facet.dial)}
+          >
+            {facet.dial.tooth}
+          </Digits>
+          <Digits
+            label={w.bench.angle}
+            changed={last?.angle !== facet.angle}
+            aside={
+              facet.below !== facet.above
+                ? w.bench.between(angle(facet.below), angle(facet.above))
+                : ''
+            }
+          >
+            {angle(facet.angle)}
+            <Box component="span" sx={{ fontSize: '0.5em', verticalAlign: '0.55em' }}>
+              °
+            </Box>
+          </Digits>
+          <Typography sx={{ fontSize: 32, lineHeight: 1.2 }} data-stop>
+            {facet.stop}
+          </Typography>
+          <Typography sx={{ fontSize: '1.125rem', color: 'secondary.main', fontWeight: 600 }}>
+            {said.join(' · ')}
+          </Typography>
+          {facet.note && <Typography color="text.secondary">{facet.note}</Typography>}
+        </Box>
+        <Controls {...props} />
+      </Box>
+    </Box>
+  );
+}
+
+/** A figure to dial; ember where it differs from the last facet's. */
+function Digits({
+  label,
+  changed,
+  aside,
+  children,
+}: {
+  label: string;
+  changed: boolean;
+  aside: string;
+  children: ReactNode;
+}) {
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 3 }}>
+      <Box sx={{ width: 84, flexShrink: 0 }}>
+        <Typography color="text.secondary">{label}</Typography>
+        <Typography sx={{ fontWeight: 600, lineHeight: 1.2 }}>{aside}</Typography>
+      </Box>
+      <Box
+        data-digits={label}
+        sx={{
+          fontFamily: faces.figures,
+          fontWeight: 600,
+          fontSize: 'clamp(148px, 12vw, 220px)',
+          lineHeight: 0.86,
+          letterSpacing: '-0.03em',
+          color: changed ? 'secondary.main' : 'text.primary',
+          whiteSpace: 'nowrap',
+        }}
+      >
+        {children}
+      </Box>
+    </Box>
+  );
+}
+
+function Controls({ count, habit, done, back, skip, note }: Props) {
+  const word =
+    habit === 'facet' || count === 1
+      ? w.bench.done
+      : habit === 'round'
+        ? w.bench.doneRound(count)
+        : w.bench.doneTier(count);
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 2, flexShrink: 0 }}>
+      <Button
+        variant="contained"
+        color="primary"
+        onClick={done}
+        sx={{ gridColumn: '1 / -1', minHeight: 104, fontSize: '1.75rem' }}
+      >
+        {word}
+      </Button>
+      {[
+        [w.bench.back, back],
+        [w.bench.skip, skip],
+        [w.bench.note, note],
+      ].map(([name, run]) => (
+        <Button
+          key={name as string}
+          onClick={run as () => void}
+          sx={{ minHeight: 64, fontSize: '1.125rem' }}
+        >
+          {name as string}
+        </Button>
+      ))}
+    </Box>
+  );
+}
+
+/** The stone now, and as it is after the cut, with the point that the cut runs to ringed. */
+function Pictures({ script, state }: { script: BenchScript; state: BenchState }) {
+  const visit = script.visits[state.at]!;
+  const facet = script.facets[visit.facet]!;
+  const up = script.setups[facet.setup]!.up as 'crown' | 'pavilion';
+  const steps = pictureSteps(script, state.at);
+  const marks = { ring: vec(facet.target), now: facet.no };
+  return (
+    <Box sx={{ minHeight: 0, display: 'flex', flexDirection: 'column', p: 2 }}>
+      <Box sx={{ flex: '1 1 0', minHeight: 0 }}>
+        <StoneInWheel
+          mesh={script.mesh}
+          step={steps.now}
+          up={up}
+          wheel={script.wheel}
+          lit={[]}
+          current={facet.dial}
+          label={`${w.drawing.inWheel(up)}, ${w.bench.now}`}
+          {...marks}
+        />
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', height: '30%', gap: 2 }}>
+        <Captioned caption={w.bench.after}>
+          <StoneInWheel
+            mesh={script.mesh}
+            step={steps.after}
+            up={up}
+            wheel={[]}
+            lit={[]}
+            label={`${w.drawing.inWheel(up)}, ${w.bench.after}`}
+            {...marks}
+          />
+        </Captioned>
+        <Captioned caption={w.bench.after}>
+          <Profile
+            mesh={script.mesh}
+            step={steps.after}
+            levels={script.levels}
+            toTheRight={12}
+            {...marks}
+            ring={undefined}
+          />
+        </Captioned>
+      </Box>
+    </Box>
+  );
+}
+
+function Captioned({ caption, children }: { caption: string; children: ReactNode }) {
+  return (
+    <Box component="figure" sx={{ m: 0, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+      <Box sx={{ flex: '1 1 0', minHeight: 0 }}>{children}</Box>
+      <Typography component="figcaption" color="text.secondary" sx={{ textAlign: 'center' }}>
+        {caption}
+      </Typography>
+    </Box>
+  );
+}

@@ -1,0 +1,55 @@
+import { useTheme } from '@mui/material/styles';
+import Box from '@mui/material/Box';
+import type { BenchScript } from '../../api/client';
+import { w } from '../../words/words';
+import type { BenchState } from './state';
+
+interface Props {
+  script: BenchScript;
+  state: BenchState;
+  hollow: ReadonlySet<string>;
+}
+
+/** The cuts of this pass as ticks: hollow until on disk, then filled; skipped ones struck through. */
+export function Ribbon({ script, state, hollow }: Props) {
+  const { tokens } = useTheme();
+  const now = script.visits[state.at]!;
+  const places = script.visits.flatMap((v, i) =>
+    v.setup === now.setup && v.pass === now.pass ? [i] : [],
+  );
+  const tierOf = (i: number) => script.facets[script.visits[i]!.facet]!.tier;
+  const done = places.filter((i) => state.visited[i]).length;
+  return (
+    <Box
+      role="img"
+      aria-label={`${w.bench.ribbon}: ${w.bench.progress(done, places.length)}`}
+      sx={{ display: 'flex', flexWrap: 'wrap', gap: '3px', py: 1 }}
+    >
+      {places.map((i, k) => {
+        const event = state.visited[i];
+        const begins = k > 0 && tierOf(i) !== tierOf(places[k - 1]!);
+        const filled = event && !hollow.has(event.id);
+        return (
+          <Box
+            key={i}
+            data-tick={event ? (filled ? 'disk' : 'held') : 'open'}
+            sx={{
+              width: 9,
+              height: 14,
+              ml: begins ? 1 : 0,
+              border: '1.5px solid',
+              borderColor: i === state.at ? tokens.ember : event ? tokens.copper : tokens.hairline,
+              background: filled
+                ? event.kind === 'skip'
+                  ? `linear-gradient(135deg, transparent 44%, ${tokens.copper} 44% 56%, transparent 56%)`
+                  : tokens.copper
+                : i === state.at
+                  ? tokens.emberWash
+                  : 'transparent',
+            }}
+          />
+        );
+      })}
+    </Box>
+  );
+}

@@ -1,0 +1,117 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Typography from '@mui/material/Typography';
+import type { BenchScript } from '../../api/client';
+import { Sheet } from '../../parts/Sheet';
+import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+import { angle } from '../../words/numbers';
+import { w } from '../../words/words';
+import { standing, type BenchState } from './state';
+import type { useBenchLog } from './useBenchLog';
+import { cheatOf } from './work';
+
+interface Props {
+  script: BenchScript;
+  state: BenchState;
+  log: ReturnType<typeof useBenchLog>;
+  onBack: () => void;
+}
+
+/** The stone is turned over: checks in order, and what is dialled for the side that comes up. */
+export function TransferScreen({ script, state, log, onBack }: Props) {
+  const visit = script.visits[state.at]!;
+  const no = script.facets[visit.facet]!.setup;
+  const up = script.setups[no]!.up as 'crown' | 'pavilion';
+  const cutSoFar = script.facets.findIndex((f) => f.setup === no);
+  const check = (item: string) => {
+    const made = standing(log.events).find(
+      (e) => e.kind === 'check' && e.setup === visit.setup && e.item === item,
+    );
+    log.add([
+      made ? { kind: 'undo', undoes: made.id } : { kind: 'check', setup: visit.setup, item },
+    ]);
+  };
+  return (
+    <Box
+      sx={{
+        height: '100%',
+        overflow: 'auto',
+        display: 'grid',
+        gridTemplateColumns: '1fr 1fr',
+        gap: 4,
+        p: 4,
+      }}
+    >
+      <Box>
+        <Typography variant="h1" component="h2">
+          {w.bench.transfer}
+        </Typography>
+        <Typography sx={{ mb: 2 }}>{w.bench.transferLead(w.drawing[up])}</Typography>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', height: 220 }}>
+          {([up === 'crown' ? 'pavilion' : 'crown', up] as const).map((side) => (
+            <StoneInWheel
+              key={side}
+              mesh={script.mesh}
+              step={cutSoFar}
+              up={side}
+              wheel={script.wheel}
+              lit={[]}
+              label={w.drawing.inWheel(side)}
+            />
+          ))}
+        </Box>
+        {script.checks.map((c) => (
+          <FormControlLabel
+            key={c.item}
+            sx={{ display: 'flex', alignItems: 'flex-start', minHeight: 64, py: 1 }}
+            control={
+              <Checkbox checked={state.checked.has(c.item)} onChange={() => check(c.item)} />
+            }
+            label={c.text}
+          />
+        ))}
+      </Box>
+      <Box>
+        <Typography variant="h2">{w.bench.transferDials}</Typography>
+        <Dials script={script} setup={no} />
+        <Box sx={{ display: 'flex', gap: 2, mt: 3 }}>
+          <Button onClick={onBack} sx={{ minHeight: 64 }}>
+            {w.bench.back}
+          </Button>
+          <Button
+            variant="contained"
+            color="primary"
+            sx={{ minHeight: 64, flexGrow: 1, fontSize: '1.25rem' }}
+            onClick={() => log.add([{ kind: 'transfer', setup: visit.setup }])}
+          >
+            {w.bench.transferGo}
+          </Button>
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+/** The dialled positions of a side, tier by tier. */
+function Dials({ script, setup }: { script: BenchScript; setup: number }) {
+  const facets = script.facets.filter((f) => f.setup === setup);
+  const tiers = [...new Set(facets.map((f) => f.tier))];
+  return (
+    <Sheet head={[w.tiers.tier, w.tiers.angle, w.tiers.indexes]}>
+      {tiers.map((t) => {
+        const own = facets.filter((f) => f.tier === t);
+        return (
+          <tr key={t}>
+            <td className="figure">{t}</td>
+            <td className="figure">{angle(own[0]!.angle)}°</td>
+            <Box component="td" className="figure" sx={{ whiteSpace: 'normal !important' }}>
+              {own.map((f) => [f.dial.tooth, cheatOf(f.dial)].filter(Boolean).join(' ')).join('  ')}
+            </Box>
+          </tr>
+        );
+      })}
+    </Sheet>
+  );
+}

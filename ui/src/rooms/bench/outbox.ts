@@ -1,0 +1,57 @@
+import Dexie, { type Table } from 'dexie';
+import type { BenchEvent } from '../../api/client';
+
+/** Events that are made on this screen and not yet on the server's disk. */
+interface Waiting {
+  /** Counts on this device and so orders its events. */
+  seq?: number;
+  stone: string;
+  event: BenchEvent;
+}
+
+class Outbox extends Dexie {
+  waiting!: Table<Waiting, number>;
+
+  constructor() {
+    super('cressa-bench');
+    this.version(1).stores({ waiting: '++seq, stone' });
+  }
+}
+
+const box = new Outbox();
+
+/** Puts an event into the outbox; it survives a reload and a closed browser. */
+export async function put(stone: string, event: BenchEvent): Promise<BenchEvent> {
+  const seq = await box.waiting.add({ stone, event });
+  const numbered = { ...event, deviceSeq: seq };
+  await box.waiting.update(seq, { event: numbered });
+  return numbered;
+}
+
+/** The events of a stone that wait, oldest first. */
+export async function waiting(stone: string): Promise<BenchEvent[]> {
+  const list = await box.waiting.where('stone').equals(stone).sortBy('seq');
+  return list.map((item) => item.event);
+}
+
+/** Takes events out that are on disk. */
+export async function arrived(events: readonly BenchEvent[]): Promise<void> {
+  await box.waiting.bulkDelete(events.map((e) => e.deviceSeq));
+}
+
+const deviceKey = 'cressa-device';
+
+/** The name of this screen in the log, made once. */
+export function device(): string {
+  const known = localStorage.getItem(deviceKey);
+  if (known) return known;
+  const name = randomID();
+  localStorage.setItem(deviceKey, name);
+  return name;
+}
+
+/** 128 random bits as 32 hexadecimal digits. */
+export function randomID(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  return [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
+}

@@ -1,0 +1,240 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import { useRef } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import type { Diagram } from '../../api/client';
+import { diagramsQuery } from '../../api/queries';
+import { Await, Empty, PageHead } from '../../parts/Page';
+import { Refusal } from '../../parts/Refusal';
+import { Thumbnail } from '../../parts/Thumbnail';
+import { parseNumber, ratio } from '../../words/numbers';
+import { w } from '../../words/words';
+import { useDiagramActions } from './actions';
+
+export function LibraryRoom() {
+  const diagrams = useQuery(diagramsQuery);
+  const actions = useDiagramActions();
+  const navigate = useNavigate();
+  const file = useRef<HTMLInputElement>(null);
+  const openNew = () =>
+    actions.create.mutate(undefined, {
+      onSuccess: (d) => void navigate(`/diagrams/${d.id}?edit=1`),
+    });
+  return (
+    <>
+      <PageHead title={w.diagrams.title}>
+        <Button onClick={() => file.current?.click()}>{w.diagrams.open}</Button>
+        <Button variant="contained" onClick={openNew}>
+          {w.diagrams.new}
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept=".json,application/json"
+          hidden
+          aria-label={w.diagrams.open}
+          onChange={(e) => {
+            const chosen = e.target.files?.[0];
+            if (chosen)
+              actions.open.mutate(chosen, { onSuccess: (d) => void navigate(`/diagrams/${d.id}`) });
+            e.target.value = '';
+          }}
+        />
+      </PageHead>
+      <Box sx={{ px: 6 }}>
+        <Refusal error={actions.open.error ?? actions.create.error} />
+      </Box>
+      <Await query={diagrams}>{(list) => <Library list={list} onCreate={openNew} />}</Await>
+    </>
+  );
+}
+
+function Library({ list, onCreate }: { list: Diagram[]; onCreate: () => void }) {
+  const [params, setParams] = useSearchParams();
+  const set = (name: string, value: string) => {
+    const next = new URLSearchParams(params);
+    if (value) next.set(name, value);
+    else next.delete(name);
+    setParams(next, { replace: true });
+  };
+  const found = list.filter((d) => fits(d, params));
+  const outlines = [...new Set(list.map((d) => d.draft.outline))].sort();
+  const gears = [...new Set(list.map((d) => d.draft.gear))].sort((a, b) => Number(a) - Number(b));
+  return (
+    <>
+      <Box sx={{ display: 'flex', gap: 3, px: 6, py: 3, flexWrap: 'wrap' }} role="search">
+        <TextField
+          label={w.diagrams.search}
+          value={params.get('q') ?? ''}
+          onChange={(e) => set('q', e.target.value)}
+          sx={{ flexGrow: 1, maxWidth: 360 }}
+        />
+        <Choice
+          label={w.diagrams.outline}
+          value={params.get('outline') ?? ''}
+          values={outlines}
+          onChange={(v) => set('outline', v)}
+        />
+        <Choice
+          label={w.diagrams.gear}
+          value={params.get('gear') ?? ''}
+          values={gears}
+          onChange={(v) => set('gear', v)}
+        />
+        <TextField
+          label={w.diagrams.facetsFrom}
+          value={params.get('from') ?? ''}
+          onChange={(e) => set('from', e.target.value)}
+          sx={{ width: 116 }}
+          slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+        />
+        <TextField
+          label={w.diagrams.facetsTo}
+          value={params.get('to') ?? ''}
+          onChange={(e) => set('to', e.target.value)}
+          sx={{ width: 90 }}
+          slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+        />
+      </Box>
+      {found.length === 0 ? (
+        <Empty text={w.diagrams.nothing}>
+          <Box sx={{ display: 'flex', gap: 2 }}>
+            <Button onClick={() => setParams({}, { replace: true })}>{w.diagrams.clear}</Button>
+            <Button onClick={onCreate}>{w.diagrams.new}</Button>
+          </Box>
+        </Empty>
+      ) : (
+        <Box
+          component="ul"
+          sx={{
+            listStyle: 'none',
+            m: 0,
+            mx: 6,
+            p: 0,
+            display: 'grid',
+            gridTemplateColumns: 'repeat(auto-fill, minmax(340px, 1fr))',
+            borderTop: 1,
+            borderLeft: 1,
+            borderColor: 'divider',
+          }}
+        >
+          {found.map((d) => (
+            <Sheet key={d.id} diagram={d} />
+          ))}
+        </Box>
+      )}
+    </>
+  );
+}
+
+function Choice(props: {
+  label: string;
+  value: string;
+  values: string[];
+  onChange: (v: string) => void;
+}) {
+  return (
+    <TextField
+      select
+      label={props.label}
+      value={props.value}
+      onChange={(e) => props.onChange(e.target.value)}
+      sx={{ minWidth: 130 }}
+      slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+    >
+      <MenuItem value="">{w.diagrams.any}</MenuItem>
+      {props.values.map((v) => (
+        <MenuItem key={v} value={v}>
+          {v}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+function fits(d: Diagram, params: URLSearchParams): boolean {
+  const words = (params.get('q') ?? '').toLowerCase().split(/\s+/).filter(Boolean);
+  const text = [d.draft.name, d.draft.designer, d.draft.outline, d.draft.note, d.draft.source]
+    .join(' ')
+    .toLowerCase();
+  const facets = d.facts?.facets ?? 0;
+  const from = parseNumber(params.get('from') ?? '') ?? 0;
+  const to = parseNumber(params.get('to') ?? '') ?? Infinity;
+  return (
+    words.every((word) => text.includes(word)) &&
+    (!params.get('outline') || d.draft.outline === params.get('outline')) &&
+    (!params.get('gear') || d.draft.gear === params.get('gear')) &&
+    facets >= from &&
+    facets <= to
+  );
+}
+
+function Sheet({ diagram: d }: { diagram: Diagram }) {
+  const actions = useDiagramActions();
+  const name = d.draft.name || w.diagrams.noName;
+  return (
+    <Box
+      component="li"
+      sx={{
+        borderRight: 1,
+        borderBottom: 1,
+        borderColor: 'divider',
+        p: 3,
+        '&:hover': { backgroundColor: 'background.paper' },
+      }}
+    >
+      <Box
+        component={Link}
+        to={`/diagrams/${d.id}`}
+        sx={{ color: 'text.primary', textDecoration: 'none', display: 'block' }}
+      >
+        <Box sx={{ display: 'flex', justifyContent: 'center' }}>
+          <Thumbnail picture={d.picture} size={150} />
+        </Box>
+        <Typography variant="h2" noWrap>
+          {name}
+        </Typography>
+        <Typography color="text.secondary">
+          {d.facts
+            ? [
+                d.facts.outline,
+                w.diagrams.teeth(d.facts.gear),
+                w.diagrams.facets(d.facts.facets),
+                `n ${ratio(d.facts.refractiveIndex)}`,
+              ].join(' · ')
+            : w.diagrams.draft}
+        </Typography>
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1, mt: 1, ml: -2 }}>
+        <Button
+          variant="text"
+          onClick={() => actions.copy.mutate(d.id)}
+          aria-label={`${w.diagrams.copy}: ${name}`}
+        >
+          {w.diagrams.copy}
+        </Button>
+        {d.revision && (
+          <Button
+            variant="text"
+            href={`/api/diagrams/${d.id}/file`}
+            download
+            aria-label={`${w.diagrams.export}: ${name}`}
+          >
+            {w.diagrams.export}
+          </Button>
+        )}
+        <Button
+          variant="text"
+          onClick={() => actions.remove.mutate(d)}
+          aria-label={`${w.diagrams.delete}: ${name}`}
+        >
+          {w.diagrams.delete}
+        </Button>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,219 @@
+import Box from '@mui/material/Box';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { useState, type ReactNode } from 'react';
+import type { Place, StoneView } from '../../api/client';
+import { Care } from '../../parts/Page';
+import { vec } from '../../parts/stone/geometry';
+import { Profile } from '../../parts/stone/Profile';
+import { StepSlider } from '../../parts/stone/StepSlider';
+import { StoneInTheRound } from '../../parts/stone/StoneInTheRound';
+import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+import { percent } from '../../words/numbers';
+import { w } from '../../words/words';
+import { StoneFigures } from './StoneFigures';
+
+interface Props {
+  stone: StoneView | undefined;
+  problems: Place[];
+  warnings: Place[];
+  /** The selected tier's place, as text. */
+  selected: string | null;
+  onSelect: (tier: string | null) => void;
+  note?: string;
+  /** Says more of a length in design units than its share of the width. */
+  length?: (units: number) => string;
+  children: ReactNode;
+}
+
+/** The drawing table: the stone on the left, its figures and what belongs to it on the right. */
+export function StoneDesk({
+  stone,
+  problems,
+  warnings,
+  selected,
+  onSelect,
+  note,
+  length,
+  children,
+}: Props) {
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: '46% 1fr' },
+        minHeight: { md: 'calc(100vh - 110px)' },
+      }}
+    >
+      <Box
+        sx={{
+          borderRight: { md: 1 },
+          borderColor: { md: 'divider' },
+          p: 3,
+          position: { md: 'sticky' },
+          top: 0,
+          alignSelf: 'start',
+        }}
+      >
+        {stone ? (
+          <Drawing stone={stone} selected={selected} onSelect={onSelect} />
+        ) : (
+          <Typography color="text.secondary" sx={{ p: 6 }}>
+            {w.diagrams.noDrawing}
+          </Typography>
+        )}
+      </Box>
+      <Box sx={{ minWidth: 0, p: 4 }}>
+        {problems
+          .filter((p) => p.tier < 0)
+          .map((p, i) => (
+            <Care key={i} grave>
+              {p.message}
+            </Care>
+          ))}
+        {warnings.map((p, i) => (
+          <Care key={i}>
+            {p.tierName && <strong>{p.tierName}: </strong>}
+            {p.message}
+          </Care>
+        ))}
+        {children}
+        {note && <Typography sx={{ my: 3, maxWidth: 560 }}>{note}</Typography>}
+        {stone && (
+          <SideAndFigures stone={stone} selected={selected} onSelect={onSelect} length={length} />
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+type View = 'crown' | 'pavilion' | 'round';
+
+/** Facets of the selected tier. */
+function facetsOf(stone: StoneView, selected: string | null): Set<number> {
+  const out = new Set<number>();
+  if (selected !== null) stone.facets.forEach((f, i) => f.tier === Number(selected) && out.add(i));
+  return out;
+}
+
+function Drawing({
+  stone,
+  selected,
+  onSelect,
+}: {
+  stone: StoneView;
+  selected: string | null;
+  onSelect: Props['onSelect'];
+}) {
+  const [view, setView] = useState<View>();
+  const last = stone.mesh.steps.length - 1;
+  const [chosen, setStep] = useState(Infinity);
+  const step = Math.min(chosen, last);
+  const tier = selected === null ? undefined : stone.tiers[Number(selected)];
+  const facet = step > 0 && step < last ? stone.facets[step - 1] : undefined;
+  const up =
+    (view === 'round' ? undefined : view) ??
+    ((facet ? stone.tiers[facet.tier]!.up : (tier?.up ?? 'crown')) as 'crown' | 'pavilion');
+  const marks = {
+    selected: facetsOf(stone, selected),
+    now: facet ? step - 1 : undefined,
+    ring: facet && view !== 'round' ? vec(facet.target) : undefined,
+  };
+  const pick = (i: number) => {
+    const picked = String(stone.facets[i]!.tier);
+    onSelect(picked === selected ? null : picked);
+  };
+  const lit = facet ? [] : tier?.up === up ? tier.dials : [];
+  return (
+    <>
+      <ToggleButtonGroup
+        exclusive
+        value={view === 'round' ? 'round' : up}
+        onChange={(_, v: View | null) => v && setView(v)}
+        aria-label={w.drawing.views}
+      >
+        <ToggleButton value="crown">{w.drawing.crownUp}</ToggleButton>
+        <ToggleButton value="pavilion">{w.drawing.pavilionUp}</ToggleButton>
+        <ToggleButton value="round">{w.drawing.inRound}</ToggleButton>
+      </ToggleButtonGroup>
+      <Box
+        sx={{
+          height: 'min(46vw, calc(100vh - 270px))',
+          minHeight: 300,
+          display: 'flex',
+          justifyContent: 'center',
+        }}
+      >
+        {view === 'round' ? (
+          <StoneInTheRound
+            mesh={stone.mesh}
+            step={step}
+            levels={stone.levels}
+            onPick={pick}
+            {...marks}
+          />
+        ) : (
+          <StoneInWheel
+            mesh={stone.mesh}
+            step={step}
+            up={up}
+            wheel={stone.wheel}
+            lit={lit}
+            current={facet && stone.tiers[facet.tier]!.up === up ? facet.dial : undefined}
+            label={w.drawing.inWheel(up)}
+            onPick={pick}
+            {...marks}
+          />
+        )}
+      </Box>
+      <StepSlider stone={stone} step={step} onStep={(s) => setStep(s >= last ? Infinity : s)} />
+    </>
+  );
+}
+
+function SideAndFigures({
+  stone,
+  selected,
+  onSelect,
+  length,
+}: Pick<Props, 'selected' | 'onSelect' | 'length'> & { stone: StoneView }) {
+  const [along, setAlong] = useState<12 | 3>(12);
+  const share = (units: number) => percent(units / stone.measures.width);
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', lg: '1.35fr 1fr' },
+        gap: 4,
+        mt: 4,
+        alignItems: 'start',
+      }}
+    >
+      <Box>
+        <ToggleButtonGroup
+          exclusive
+          value={along}
+          onChange={(_, v: 12 | 3 | null) => v && setAlong(v)}
+          aria-label={w.drawing.profile}
+        >
+          <ToggleButton value={12}>{w.drawing.alongLength}</ToggleButton>
+          <ToggleButton value={3}>{w.drawing.alongWidth}</ToggleButton>
+        </ToggleButtonGroup>
+        <Box sx={{ height: 230 }}>
+          <Profile
+            mesh={stone.mesh}
+            step={stone.mesh.steps.length - 1}
+            levels={stone.levels}
+            section={along === 12 ? stone.towardsTwelve : stone.towardsThree}
+            toTheRight={along}
+            length={length ?? share}
+            selected={facetsOf(stone, selected)}
+            onPick={(i) => onSelect(String(stone.facets[i]!.tier))}
+          />
+        </Box>
+      </Box>
+      <StoneFigures stone={stone} />
+    </Box>
+  );
+}

@@ -1,0 +1,152 @@
+import ArrowDownward from '@mui/icons-material/ArrowDownward';
+import ArrowUpward from '@mui/icons-material/ArrowUpward';
+import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import PlaylistAddCheck from '@mui/icons-material/PlaylistAddCheck';
+import Box from '@mui/material/Box';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import IconButton from '@mui/material/IconButton';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import type { DraftTier, Place, Tier } from '../../api/client';
+import { Care } from '../../parts/Page';
+import { w } from '../../words/words';
+import { StopPicker } from './StopPicker';
+import { Margin } from './TierTable';
+
+interface Props {
+  tier: DraftTier;
+  solved: Tier | undefined;
+  problems: Place[];
+  names: string[];
+  selected: boolean;
+  onSelect: () => void;
+  onChange: (change: Partial<DraftTier>, at?: string) => void;
+  onUp?: () => void;
+  onDown?: () => void;
+  onRemove: () => void;
+}
+
+/** One tier being typed. The row in focus is the one that lights in the drawings. */
+export function TierRow({
+  tier: t,
+  solved,
+  problems,
+  names,
+  selected,
+  onSelect,
+  onChange,
+  onUp,
+  onDown,
+  onRemove,
+}: Props) {
+  const [picking, setPicking] = useState(false);
+  const wrong = (field: string) => problems.some((p) => p.field === field);
+  const text = (
+    field: 'name' | 'angle' | 'indexes' | 'stop' | 'note',
+    label: string,
+    width?: number,
+  ) => (
+    <TextField
+      label={label}
+      value={t[field]}
+      onChange={(e) => onChange({ [field]: e.target.value }, field)}
+      error={wrong(field)}
+      sx={width ? { width, flexShrink: 0 } : { flexGrow: 1 }}
+      slotProps={{
+        htmlInput: {
+          'aria-label': `${t.name || w.tiers.tier} ${label}`,
+          'data-name': field === 'name' ? '' : undefined,
+          spellCheck: field === 'note',
+          autoComplete: 'off',
+        },
+      }}
+    />
+  );
+  return (
+    <Box
+      onFocus={onSelect}
+      sx={{
+        borderTop: 1,
+        borderColor: 'divider',
+        borderLeft: 4,
+        borderLeftColor: selected ? 'primary.main' : 'transparent',
+        pl: 2,
+        py: 2,
+        display: 'grid',
+        gap: 2,
+      }}
+    >
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+        {text('name', w.tiers.tier, 72)}
+        <TextField
+          select
+          label={w.tiers.part}
+          value={t.part}
+          onChange={(e) => onChange({ part: e.target.value })}
+          sx={{ width: 112, flexShrink: 0 }}
+          error={wrong('part')}
+        >
+          {Object.entries(w.tiers.parts).map(([value, name]) => (
+            <MenuItem key={value} value={value}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+        {text('angle', `${w.tiers.angle} °`, 86)}
+        <Box sx={{ width: 76, flexShrink: 0 }}>{solved && <Margin tier={solved} />}</Box>
+        {text('indexes', w.tiers.indexes)}
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+        <Box sx={{ flex: '1 1 45%', display: 'flex' }}>{text('stop', w.tiers.stop)}</Box>
+        <IconButton onClick={() => setPicking(true)} aria-label={w.diagrams.pickStop(t.name)}>
+          <PlaylistAddCheck />
+        </IconButton>
+        <Box sx={{ flex: '1 1 45%', color: 'text.secondary' }}>
+          {problems.length === 0 && solved?.stop}
+        </Box>
+      </Box>
+      {problems.map((p, i) => (
+        <Care key={i} grave>
+          {p.message}
+        </Care>
+      ))}
+      {selected && (
+        <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+          {text('note', w.tiers.note)}
+          <FormControlLabel
+            sx={{ ml: 1 }}
+            control={
+              <Checkbox
+                checked={t.optional}
+                onChange={(e) => onChange({ optional: e.target.checked })}
+              />
+            }
+            label={w.diagrams.optional}
+          />
+          <IconButton onClick={onUp} disabled={!onUp} aria-label={w.diagrams.up(t.name)}>
+            <ArrowUpward />
+          </IconButton>
+          <IconButton onClick={onDown} disabled={!onDown} aria-label={w.diagrams.down(t.name)}>
+            <ArrowDownward />
+          </IconButton>
+          <IconButton onClick={onRemove} aria-label={w.diagrams.remove(t.name)}>
+            <DeleteOutlined />
+          </IconButton>
+        </Box>
+      )}
+      {picking && (
+        <StopPicker
+          tier={t}
+          names={names}
+          onClose={() => setPicking(false)}
+          onPick={(stop) => {
+            onChange({ stop });
+            setPicking(false);
+          }}
+        />
+      )}
+    </Box>
+  );
+}

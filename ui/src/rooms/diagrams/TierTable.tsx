@@ -1,0 +1,125 @@
+import Box from '@mui/material/Box';
+import type { StoneView, Tier } from '../../api/client';
+import { angle, signed } from '../../words/numbers';
+import { w } from '../../words/words';
+
+interface Props {
+  stone: StoneView;
+  selected: string | null;
+  onSelect: (tier: string | null) => void;
+}
+
+/** The tiers in cutting order, as a sheet lists them. */
+export function TierTable({ stone, selected, onSelect }: Props) {
+  return (
+    <Box
+      component="table"
+      sx={{
+        borderCollapse: 'collapse',
+        width: '100%',
+        '& th': {
+          textAlign: 'left',
+          fontWeight: 600,
+          borderBottom: 1,
+          borderColor: 'text.primary',
+          py: 1,
+          pr: 3,
+          whiteSpace: 'nowrap',
+        },
+        '& td': { borderBottom: 1, borderColor: 'divider', py: 1, pr: 3, verticalAlign: 'top' },
+        '& .figure': {
+          fontFamily: (t) => t.typography.figures?.fontFamily,
+          whiteSpace: 'nowrap',
+          fontVariantNumeric: 'tabular-nums',
+        },
+      }}
+    >
+      <thead>
+        <tr>
+          <th scope="col">{w.tiers.tier}</th>
+          <th scope="col">{w.tiers.angle}</th>
+          <th scope="col" title={w.tiers.marginHelp}>
+            {w.tiers.margin}
+          </th>
+          <th scope="col">{w.tiers.indexes}</th>
+          <th scope="col">{w.tiers.stop}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {stone.tiers.map((t, i) => (
+          <Row
+            key={i}
+            tier={t}
+            chosen={selected === String(i)}
+            onChoose={() => onSelect(selected === String(i) ? null : String(i))}
+          />
+        ))}
+      </tbody>
+    </Box>
+  );
+}
+
+function Row({ tier: t, chosen, onChoose }: { tier: Tier; chosen: boolean; onChoose: () => void }) {
+  return (
+    <Box
+      component="tr"
+      onClick={onChoose}
+      sx={{
+        cursor: 'pointer',
+        background: (th) => (chosen ? th.tokens.copperWash : undefined),
+        '&:hover': { background: (th) => (chosen ? undefined : th.tokens.sheet) },
+      }}
+    >
+      <td className="figure">
+        <Box
+          component="button"
+          type="button"
+          aria-pressed={chosen}
+          sx={{
+            all: 'unset',
+            cursor: 'pointer',
+            fontWeight: 600,
+            minWidth: 44,
+            '&:focus-visible': { outline: 2 },
+          }}
+        >
+          {t.name}
+        </Box>
+      </td>
+      <td className="figure">{angle(t.angle)}°</td>
+      <td>
+        <Margin tier={t} />
+      </td>
+      <Box component="td" className="figure" sx={{ whiteSpace: 'normal !important' }}>
+        {t.dials
+          .map((d) => String(d.tooth) + (d.cheat ? `(${w.tiers.cheat(signed(d.cheat))})` : ''))
+          .join(' ')}
+      </Box>
+      <td>
+        {t.stop}
+        {t.note && <Box sx={{ color: 'text.secondary' }}>{t.note}</Box>}
+      </td>
+    </Box>
+  );
+}
+
+/** How far a pavilion tier stands above the critical angle; what needs care carries a sign as well. */
+export function Margin({ tier }: { tier: Pick<Tier, 'margin' | 'judgement'> }) {
+  if (tier.margin === null) return null;
+  const said = signed(tier.margin) + '°';
+  if (tier.judgement === 'good') return <span className="figure">{said}</span>;
+  const grave = tier.judgement === 'error';
+  const why = grave ? w.tiers.below(angle(-tier.margin)) : w.tiers.near(angle(tier.margin));
+  return (
+    <Box
+      component="span"
+      className="figure"
+      title={why}
+      aria-label={`${said}: ${why}`}
+      role="img"
+      sx={{ color: grave ? 'error.main' : 'secondary.main', fontWeight: 600 }}
+    >
+      {grave ? '✕' : '!'} {said}
+    </Box>
+  );
+}

@@ -1,0 +1,42 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { answer, client, type Diagram } from '../../api/client';
+import { diagramsQuery } from '../../api/queries';
+import { useNotice } from '../../app/notice';
+import { w } from '../../words/words';
+
+/** What can be done with a diagram as a whole. */
+export function useDiagramActions() {
+  const queries = useQueryClient();
+  const say = useNotice();
+  const refresh = () => queries.invalidateQueries({ queryKey: diagramsQuery.queryKey });
+  const at = (id: string) => ({ params: { path: { id } } });
+  const restore = useMutation({
+    mutationFn: (id: string) => answer(client.POST('/api/diagrams/{id}/restore', at(id))),
+    onSuccess: refresh,
+  });
+  return {
+    create: useMutation({
+      mutationFn: () => answer(client.POST('/api/diagrams')),
+      onSuccess: refresh,
+    }),
+    open: useMutation({
+      mutationFn: async (file: File) =>
+        answer(client.POST('/api/diagrams/import', { body: { text: await file.text() } })),
+      onSuccess: refresh,
+    }),
+    copy: useMutation({
+      mutationFn: (id: string) => answer(client.POST('/api/diagrams/{id}/copy', at(id))),
+      onSuccess: refresh,
+    }),
+    remove: useMutation({
+      mutationFn: (d: Diagram) => answer(client.DELETE('/api/diagrams/{id}', at(d.id))),
+      onSuccess: (_, d) => {
+        say({
+          text: w.diagrams.deleted(d.draft.name || w.diagrams.noName),
+          action: { label: w.common.undo, run: () => restore.mutate(d.id) },
+        });
+        return refresh();
+      },
+    }),
+  };
+}

@@ -1,0 +1,43 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useState } from 'react';
+import { answer, client, type Draft, type Solved, type StoneView } from '../../api/client';
+
+interface Result {
+  /** What the server last said of a draft. */
+  solved: Solved | undefined;
+  /** The stone to show: the newest that could be cut, else how far the present one comes. */
+  shown: StoneView | undefined;
+  /** The stone shown is an older one than the draft makes. */
+  behind: boolean;
+}
+
+let serials = 0;
+const nextSerial = () => ++serials;
+
+/**
+ * The stone that a draft makes. It follows while the draft is typed; an answer that comes late is
+ * dropped, because it belongs to the key of another draft.
+ */
+export function useSolved(draft: Draft): Result {
+  const asked = useDeferredValue(draft);
+  const query = useQuery({
+    queryKey: ['solve', asked],
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST('/api/solve', {
+          body: { serial: nextSerial(), draft: asked, material: '' },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+  const [good, setGood] = useState<StoneView>();
+  const solved = query.data;
+  const fresh = solved?.stone ?? undefined;
+  if (fresh?.complete && fresh !== good) setGood(fresh);
+  const open = fresh && solved!.problems.every((p) => p.code === 'block-left');
+  const shown = open ? fresh : (good ?? fresh);
+  return { solved, shown, behind: shown !== fresh };
+}

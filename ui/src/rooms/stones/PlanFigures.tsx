@@ -1,0 +1,54 @@
+import Box from '@mui/material/Box';
+import type { Assessment } from '../../api/client';
+import { Figures } from '../../parts/Page';
+import { angle, carats, mm } from '../../words/numbers';
+import { w } from '../../words/words';
+
+/** What a plan comes to: size, weight, critical angle, and what calipers read. */
+export function PlanFigures({ assessment: a }: { assessment: Assessment }) {
+  const s = w.stones;
+  const critical = a.criticalAngle;
+  const optional: [string, number][] = [
+    [s.crown, a.crown],
+    [s.girdle, a.girdle],
+    [s.pavilion, a.pavilion],
+    [s.table, a.table],
+  ];
+  return (
+    <Box
+      component="section"
+      aria-label={s.figures}
+      sx={{
+        alignItems: 'start',
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
+        gap: 6,
+        my: 3,
+      }}
+    >
+      <Figures
+        rows={[
+          [s.width, mm(a.width)],
+          [s.length, mm(a.length)],
+          [s.height, mm(a.height)],
+          ...optional.filter(([, v]) => v > 0).map(([name, v]): [string, string] => [name, mm(v)]),
+        ]}
+      />
+      <Figures
+        rows={[
+          [s.weight, carats(a.carats)],
+          [
+            s.critical,
+            critical.low === critical.high
+              ? `${angle(critical.high)}°`
+              : `${angle(critical.high)}° (${angle(critical.low)}°)`,
+          ],
+          ...a.calipers.map((c): [string, string] => [
+            `${s.calipers} ${c.tier}, ${c.flats ? s.flats : s.corner}`,
+            mm(c.mm),
+          ]),
+        ]}
+      />
+    </Box>
+  );
+}

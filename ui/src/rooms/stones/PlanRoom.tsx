@@ -1,0 +1,158 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { useState } from 'react';
+import {
+  answer,
+  client,
+  type Choices,
+  type Diagram,
+  type Material,
+  type Settings,
+} from '../../api/client';
+import { diagramsQuery, materialsQuery, settingsQuery, stonesQuery } from '../../api/queries';
+import { Await, PageHead } from '../../parts/Page';
+import { Refusal } from '../../parts/Refusal';
+import { Thumbnail } from '../../parts/Thumbnail';
+import { w } from '../../words/words';
+import { PlanDesk } from './PlanDesk';
+
+/** Plans a new stone: first the diagram, then what it is cut from and how large. */
+export function PlanRoom() {
+  const [params] = useSearchParams();
+  const diagrams = useQuery(diagramsQuery);
+  const settings = useQuery(settingsQuery);
+  const materials = useQuery(materialsQuery);
+  const id = params.get('diagram');
+  return (
+    <Await query={diagrams}>
+      {(list) => {
+        const diagram = list.find((d) => d.id === id && d.revision);
+        return diagram ? (
+          <Await query={settings}>
+            {(s) => (
+              <Await query={materials}>
+                {(m) => <NewPlan key={diagram.id} diagram={diagram} settings={s} materials={m} />}
+              </Await>
+            )}
+          </Await>
+        ) : (
+          <ChooseDiagram list={list.filter((d) => d.revision)} />
+        );
+      }}
+    </Await>
+  );
+}
+
+function ChooseDiagram({ list }: { list: Diagram[] }) {
+  return (
+    <>
+      <PageHead title={w.stones.chooseDiagram}>
+        <Button component={Link} to="/diagrams">
+          {w.rooms.diagrams}
+        </Button>
+      </PageHead>
+      <Box
+        component="ul"
+        sx={{
+          listStyle: 'none',
+          m: 6,
+          p: 0,
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fill, minmax(280px, 1fr))',
+          borderTop: 1,
+          borderLeft: 1,
+          borderColor: 'divider',
+        }}
+      >
+        {list.map((d) => (
+          <Box
+            component="li"
+            key={d.id}
+            sx={{ borderRight: 1, borderBottom: 1, borderColor: 'divider' }}
+          >
+            <Box
+              component={Link}
+              to={`/stones/new?diagram=${d.id}`}
+              sx={{
+                display: 'block',
+                p: 3,
+                color: 'text.primary',
+                textDecoration: 'none',
+                '&:hover': { backgroundColor: 'background.paper' },
+              }}
+            >
+              <Thumbnail picture={d.picture} size={120} />
+              <Typography variant="h2">{d.facts!.name}</Typography>
+              <Typography color="text.secondary">
+                {[
+                  d.facts!.outline,
+                  w.diagrams.teeth(d.facts!.gear),
+                  w.diagrams.facets(d.facts!.facets),
+                ].join(' · ')}
+              </Typography>
+            </Box>
+          </Box>
+        ))}
+      </Box>
+    </>
+  );
+}
+
+function NewPlan({
+  diagram,
+  settings,
+  materials,
+}: {
+  diagram: Diagram;
+  settings: Settings;
+  materials: Material[];
+}) {
+  const [choices, setChoices] = useState<Choices>(() => proposal(diagram, settings, materials));
+  const [name, setName] = useState('');
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const plan = useMutation({
+    mutationFn: () =>
+      answer(client.POST('/api/stones', { body: { name, diagramId: diagram.id, choices } })),
+    onSuccess: (stone) => {
+      void queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
+      void navigate(`/stones/${stone.id}`);
+    },
+  });
+  return (
+    <>
+      <PageHead title={w.stones.planTitle} facts={[diagram.facts!.name]}>
+        <Button variant="contained" onClick={() => plan.mutate()} disabled={plan.isPending}>
+          {w.stones.keep}
+        </Button>
+      </PageHead>
+      <Box sx={{ px: 6 }}>
+        <Refusal error={plan.error} />
+      </Box>
+      <PlanDesk
+        diagramId={diagram.id}
+        choices={choices}
+        onChange={setChoices}
+        name={name}
+        onName={setName}
+        settings={settings}
+      />
+    </>
+  );
+}
+
+/** What a plan starts from: the material nearest to the diagram's index, its own gear where owned. */
+function proposal(diagram: Diagram, settings: Settings, materials: Material[]): Choices {
+  const off = (m: Material) => Math.abs(m.refractiveIndex.low - diagram.facts!.refractiveIndex);
+  const nearest = [...materials].sort((a, b) => off(a) - off(b))[0]!;
+  return {
+    material: nearest.name,
+    gear: diagram.facts!.gear,
+    size: { basis: 'width', tier: '', mm: 8, typed: '8' },
+    firstSide: diagram.draft.firstSide === 'crown' ? 'crown' : 'pavilion',
+    passes: settings.passes,
+  };
+}

@@ -1,0 +1,199 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import {
+  answer,
+  ApiProblem,
+  client,
+  type Choices,
+  type Settings,
+  type StonePage,
+} from '../../api/client';
+import { settingsQuery, stoneQuery, stonesQuery } from '../../api/queries';
+import { useNotice } from '../../app/notice';
+import { Conflict } from '../../parts/Conflict';
+import { Await, PageHead } from '../../parts/Page';
+import { Refusal } from '../../parts/Refusal';
+import { mm, moment } from '../../words/numbers';
+import { w } from '../../words/words';
+import { StoneDesk } from '../diagrams/StoneDesk';
+import { TierTable } from '../diagrams/TierTable';
+import { CardFigures } from '../logbook/CardFigures';
+import { PlanDesk } from './PlanDesk';
+import { PlanFigures } from './PlanFigures';
+
+/** One stone, from its plan to its card. */
+export function StoneRoom() {
+  const { id = '' } = useParams();
+  const stone = useQuery({ ...stoneQuery(id), refetchOnMount: 'always' });
+  const settings = useQuery(settingsQuery);
+  const [changing, setChanging] = useState(false);
+  return (
+    <Await query={stone}>
+      {(page) =>
+        changing && settings.data ? (
+          <ChangePlan page={page} settings={settings.data} onDone={() => setChanging(false)} />
+        ) : (
+          <StoneSheet page={page} onChange={() => setChanging(true)} />
+        )
+      }
+    </Await>
+  );
+}
+
+function titleOf({ summary: s }: StonePage): string {
+  return `${s.number} · ${s.name || s.work.plan.diagramName}`;
+}
+
+function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void }) {
+  const { summary: s, assessment: a } = page;
+  const [selected, setSelected] = useState<string | null>(null);
+  const { state } = s;
+  const finished = state === 'finished';
+  return (
+    <>
+      <PageHead
+        title={titleOf(page)}
+        facts={[
+          s.work.plan.diagramName,
+          s.work.plan.choices.material,
+          w.stones.states[state]!,
+          w.today.progress(s.done, s.all),
+        ]}
+      >
+        {!finished && <Button onClick={onChange}>{w.stones.change}</Button>}
+        <Button
+          component={Link}
+          to={`/stones/${s.id}/card`}
+          variant={state === 'cut' ? 'contained' : 'outlined'}
+        >
+          {finished ? w.stones.editCard : w.stones.finish}
+        </Button>
+        {(state === 'planned' || state === 'cutting') && (
+          <Button component={Link} to={`/bench/${s.id}`} variant="contained">
+            {state === 'planned' ? w.stones.cut : w.stones.resume}
+          </Button>
+        )}
+      </PageHead>
+      <StoneDesk
+        stone={a.stone ?? undefined}
+        problems={[]}
+        warnings={a.warnings}
+        selected={selected}
+        onSelect={setSelected}
+        length={(units) => mm(units * a.mmPerUnit)}
+      >
+        {s.work.finish && <CardFigures finish={s.work.finish} hours={s.hours} planned={a.carats} />}
+        <PlanFigures assessment={a} />
+        {a.stone && (
+          <Box sx={{ my: 4, overflow: 'auto' }}>
+            <TierTable stone={a.stone} selected={selected} onSelect={setSelected} />
+          </Box>
+        )}
+        <Log page={page} />
+      </StoneDesk>
+    </>
+  );
+}
+
+/** Notes and turning points of the work; the single cuts are in the progress. */
+function Log({ page }: { page: StonePage }) {
+  const told = page.events.filter((e) => ['note', 'transfer', 'plan'].includes(e.kind));
+  if (told.length === 0) return null;
+  return (
+    <Box component="section" sx={{ my: 4 }}>
+      <Typography variant="h3" gutterBottom>
+        {w.stones.log}
+      </Typography>
+      {told.map((e) => (
+        <Typography key={e.id}>
+          <Typography component="span" variant="figures" color="text.secondary">
+            {moment(e.deviceTime)}
+          </Typography>{' '}
+          {w.stones.events[e.kind]} {e.text}
+        </Typography>
+      ))}
+    </Box>
+  );
+}
+
+function ChangePlan({
+  page,
+  settings,
+  onDone,
+}: {
+  page: StonePage;
+  settings: Settings;
+  onDone: () => void;
+}) {
+  const { summary: s } = page;
+  const [choices, setChoices] = useState<Choices>(s.work.plan.choices);
+  const [theirs, setTheirs] = useState<StonePage | null>(null);
+  const queries = useQueryClient();
+  const say = useNotice();
+  const at = { params: { path: { id: s.id } } };
+  const save = useMutation({
+    mutationFn: (version: number) =>
+      answer(client.PUT('/api/stones/{id}/plan', { ...at, body: { choices, version } })),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
+      say({ text: w.stones.changed });
+      onDone();
+    },
+    onError: async (e) => {
+      if (e instanceof ApiProblem && e.stale)
+        setTheirs(await answer(client.GET('/api/stones/{id}', at)));
+    },
+  });
+  return (
+    <>
+      <PageHead title={titleOf(page)} facts={[w.stones.change]}>
+        <Button onClick={onDone}>{w.common.cancel}</Button>
+        <Button
+          variant="contained"
+          onClick={() => save.mutate(s.version)}
+          disabled={save.isPending}
+        >
+          {w.stones.saveChange}
+        </Button>
+      </PageHead>
+      <Box sx={{ px: 6 }}>
+        <Refusal error={save.error} />
+      </Box>
+      <PlanDesk
+        diagramId={s.work.plan.diagramId}
+        choices={choices}
+        onChange={setChoices}
+        settings={settings}
+      />
+      {theirs && (
+        <Conflict
+          mine={tell(choices)}
+          theirs={tell(theirs.summary.work.plan.choices)}
+          onMine={() => {
+            save.mutate(theirs.summary.version);
+            setTheirs(null);
+          }}
+          onTheirs={() => {
+            queries.setQueryData(stoneQuery(s.id).queryKey, theirs);
+            setTheirs(null);
+            onDone();
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+function tell(c: Choices): string[] {
+  return [
+    c.material,
+    `${w.stones.gear} ${c.gear}`,
+    `${mm(c.size.mm)} ${w.stones.bases[c.size.basis]} ${c.size.tier}`,
+    `${w.stones.firstSide}: ${c.firstSide}`,
+    ...c.passes.map((p) => `${p.name} ${p.lap}`),
+  ];
+}

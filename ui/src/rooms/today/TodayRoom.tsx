@@ -1,0 +1,190 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import type { Settings, Summary } from '../../api/client';
+import { scriptQuery, settingsQuery, stonesQuery } from '../../api/queries';
+import { Await, Empty, PageHead } from '../../parts/Page';
+import { vec } from '../../parts/stone/geometry';
+import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+import { Thumbnail } from '../../parts/Thumbnail';
+import { angle } from '../../words/numbers';
+import { w } from '../../words/words';
+import { benchState } from '../bench/state';
+import { MachineForm, useSaveSettings } from '../machine/MachineForm';
+
+export function TodayRoom() {
+  const stones = useQuery(stonesQuery);
+  const settings = useQuery(settingsQuery);
+  return (
+    <>
+      <PageHead title={w.today.title}>
+        <Button
+          component={Link}
+          to="/stones/new"
+          variant={stones.data?.some(onDop) ? 'outlined' : 'contained'}
+        >
+          {w.today.newStone}
+        </Button>
+      </PageHead>
+      {settings.data && !settings.data.answered && <FirstOpening settings={settings.data} />}
+      <Await query={stones}>{(list) => <Bench stones={list} />}</Await>
+    </>
+  );
+}
+
+const onDop = (s: Summary) => s.state === 'cutting';
+
+function FirstOpening({ settings }: { settings: Settings }) {
+  const skip = useSaveSettings(
+    () => {},
+    () => {},
+  );
+  return (
+    <Box
+      component="section"
+      aria-label={w.setup.title}
+      sx={{ p: 6, borderBottom: 1, borderColor: 'divider', backgroundColor: 'background.paper' }}
+    >
+      <Typography variant="h2">{w.setup.title}</Typography>
+      <Typography color="text.secondary" sx={{ mb: 4 }}>
+        {w.setup.lead}
+      </Typography>
+      <MachineForm settings={settings} short>
+        <Button onClick={() => skip.mutate({ ...settings, answered: true })}>
+          {w.common.skip}
+        </Button>
+      </MachineForm>
+    </Box>
+  );
+}
+
+function Bench({ stones }: { stones: Summary[] }) {
+  const first = stones.find(onDop);
+  if (stones.length === 0) return <Empty text={w.today.nothing} />;
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 380px' } }}>
+      <Box sx={{ p: 6, borderRight: { md: 1 }, borderColor: { md: 'divider' } }}>
+        {first ? <OnTheDop stone={first} /> : <Typography>{w.today.nothing}</Typography>}
+      </Box>
+      <Box sx={{ p: 6 }}>
+        <Group head={w.today.cutting} stones={stones.filter((s) => onDop(s) && s !== first)} />
+        <Group head={w.today.cut} stones={stones.filter((s) => s.state === 'cut')} />
+        <Group head={w.today.planned} stones={stones.filter((s) => s.state === 'planned')} />
+        <Group
+          head={w.today.finished}
+          stones={stones.filter((s) => s.state === 'finished').slice(0, 3)}
+        />
+      </Box>
+    </Box>
+  );
+}
+
+/** The stone that was cut last, and the facet that comes next. */
+function OnTheDop({ stone }: { stone: Summary }) {
+  const script = useQuery(scriptQuery(stone.id));
+  return (
+    <>
+      <Typography variant="h2">
+        {w.today.onDop}: {stone.number} · {stone.name}
+      </Typography>
+      <Typography color="text.secondary">
+        {stone.work.plan.diagramName} · {stone.work.plan.choices.material} ·{' '}
+        {w.today.progress(stone.done, stone.all)}
+      </Typography>
+      <Await query={script}>
+        {(s) => {
+          const state = benchState(s, s.events);
+          const visit = s.visits[state.at];
+          const facet = visit && s.facets[visit.facet];
+          if (!facet) return null;
+          return (
+            <Box
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: 'minmax(0, 1fr) auto',
+                gap: 6,
+                alignItems: 'center',
+                mt: 2,
+              }}
+            >
+              <Box sx={{ height: 'min(62vh, 560px)' }}>
+                <StoneInWheel
+                  mesh={s.mesh}
+                  step={state.step}
+                  up={s.setups[facet.setup]!.up as 'crown' | 'pavilion'}
+                  wheel={s.wheel}
+                  lit={[]}
+                  current={facet.dial}
+                  now={facet.no}
+                  ring={vec(facet.target)}
+                  label={w.drawing.inWheel(facet.part)}
+                />
+              </Box>
+              <Box>
+                <Typography color="text.secondary">{w.today.next}</Typography>
+                <Typography variant="h2">
+                  {facet.tier} · {s.passes.find((p) => p.id === visit.pass)?.name}
+                </Typography>
+                <Typography
+                  variant="figures"
+                  component="p"
+                  sx={{ fontSize: '2.5rem', lineHeight: 1.3 }}
+                >
+                  {facet.dial.tooth}
+                  <br />
+                  {angle(facet.angle)}°
+                </Typography>
+                <Typography sx={{ maxWidth: 220, mb: 4 }}>{facet.stop}</Typography>
+                <Button component={Link} to={`/bench/${stone.id}`} variant="contained">
+                  {w.today.resume}
+                </Button>
+              </Box>
+            </Box>
+          );
+        }}
+      </Await>
+    </>
+  );
+}
+
+function Group({ head, stones }: { head: string; stones: Summary[] }) {
+  if (stones.length === 0) return null;
+  return (
+    <Box component="section" sx={{ mb: 6 }}>
+      <Typography variant="h3" sx={{ borderBottom: 1, borderColor: 'text.primary', pb: 1 }}>
+        {head}
+      </Typography>
+      {stones.map((s) => (
+        <Box
+          key={s.id}
+          component={Link}
+          to={`/stones/${s.id}`}
+          sx={{
+            display: 'flex',
+            gap: 3,
+            alignItems: 'center',
+            py: 1.5,
+            borderBottom: 1,
+            borderColor: 'divider',
+            color: 'text.primary',
+            textDecoration: 'none',
+            '&:hover': { background: (t) => t.tokens.sheet },
+          }}
+        >
+          <Thumbnail picture={s.picture} size={44} />
+          <Box sx={{ minWidth: 0 }}>
+            <Typography noWrap>
+              {s.number} · {s.name || s.work.plan.diagramName}
+            </Typography>
+            <Typography variant="body2" color="text.secondary" noWrap>
+              {s.work.plan.diagramName} · {s.work.plan.choices.material}
+              {s.state === 'cutting' && ` · ${w.today.progress(s.done, s.all)}`}
+            </Typography>
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,43 @@
+/** Numbers as people write them here: the browser's decimal sign, no grouping. */
+function format(v: number, min: number, max: number): string {
+  return v.toLocaleString(undefined, {
+    minimumFractionDigits: min,
+    maximumFractionDigits: max,
+    useGrouping: false,
+  });
+}
+
+export const mm = (v: number): string => `${format(v, 2, 2)} mm`;
+
+/** Width, length and height as far as they were taken. */
+export function sizes(...v: number[]): string {
+  const taken = v.filter((x) => x > 0);
+  return taken.length > 0 ? `${taken.map((x) => format(x, 2, 2)).join(' × ')} mm` : '–';
+}
+
+/** Carats to 0.01; small stones to 0.001. */
+export const carats = (v: number): string => `${format(v, v < 1 ? 3 : 2, v < 1 ? 3 : 2)} ct`;
+
+/** An angle as stored, to 0.01 at most. */
+export const angle = (v: number): string => format(v, 0, 2);
+
+/** An angle with its sign. */
+export const signed = (v: number): string =>
+  (v > 0 ? '+' : v < 0 ? '−' : '') + format(Math.abs(v), 0, 2);
+
+export const ratio = (v: number): string => format(v, 3, 3);
+
+export const percent = (v: number): string => `${format(100 * v, 1, 1)} %`;
+
+export const hours = (v: number): string => format(v, 1, 1);
+
+/** A plain date and, where it says something, the time. */
+export const date = (iso: string): string => iso.slice(0, 10);
+export const moment = (iso: string): string =>
+  new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+
+/** Reads a number with a point or a comma; undefined where it is none. */
+export function parseNumber(text: string): number | undefined {
+  const v = Number(text.trim().replace(',', '.'));
+  return text.trim() === '' || !Number.isFinite(v) ? undefined : v;
+}
