@@ -1,4 +1,4 @@
-import { createContext, useContext, useState } from 'react';
+import { createContext, useContext, useState, useSyncExternalStore } from 'react';
 import type { Scheme } from '../theme/theme';
 
 interface SchemeState {
@@ -11,18 +11,22 @@ export const SchemeContext = createContext<SchemeState>({ scheme: 'light', toggl
 export const useScheme = (): SchemeState => useContext(SchemeContext);
 
 const key = 'cressa-scheme';
+const asked = window.matchMedia('(prefers-color-scheme: dark)');
+
+function listen(changed: () => void) {
+  asked.addEventListener('change', changed);
+  return () => asked.removeEventListener('change', changed);
+}
 
 /** Light or dark: what was chosen here last, else what the system asks for. */
 export function useSchemeState(): SchemeState {
-  const [scheme, setScheme] = useState<Scheme>(() => {
-    const chosen = localStorage.getItem(key);
-    if (chosen === 'light' || chosen === 'dark') return chosen;
-    return window.matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light';
-  });
+  const system = useSyncExternalStore(listen, () => (asked.matches ? 'dark' : 'light'));
+  const [chosen, setChosen] = useState(() => localStorage.getItem(key));
+  const scheme = chosen === 'light' || chosen === 'dark' ? chosen : system;
   const toggle = () => {
     const next = scheme === 'light' ? 'dark' : 'light';
     localStorage.setItem(key, next);
-    setScheme(next);
+    setChosen(next);
   };
   return { scheme, toggle };
 }

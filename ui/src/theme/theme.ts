@@ -22,6 +22,16 @@ declare module '@mui/material/Typography' {
   }
 }
 
+const still = {
+  shortest: 0,
+  shorter: 0,
+  short: 0,
+  standard: 0,
+  complex: 0,
+  enteringScreen: 0,
+  leavingScreen: 0,
+};
+
 export type Scheme = 'light' | 'dark';
 
 /** MUI gives behaviour and focus; the look is ours: hairlines, no shadows, square corners. */
@@ -40,6 +50,8 @@ export function makeTheme(scheme: Scheme): Theme {
       text: { primary: t.ink, secondary: t.faint },
       divider: t.hairline,
     },
+    // Motion only where it explains something; a dialog or a colour does not.
+    transitions: { create: () => 'none', duration: still },
     spacing: 4,
     shape: { borderRadius: 2 },
     shadows: Array(25).fill('none') as Theme['shadows'],

@@ -319,7 +319,7 @@ export const w = {
     finished: 'This stone is finished. Its log is closed.',
     keys: { done: 'Done', back: 'Back', skip: 'Skip', note: 'Note', leave: 'Leave the bench' },
     onDisk: 'on disk',
-    waiting: 'waiting',
+    waiting: (n: number) => `${n} waiting`,
     ribbon: 'Cuts of this pass',
   },
   logbook: {

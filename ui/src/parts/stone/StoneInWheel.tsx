@@ -44,12 +44,14 @@ export function StoneInWheel({
       <clipPath id={clip}>
         <circle r={stoneRadius + 8} />
       </clipPath>
-      <path
-        d={gearPath(wheel.length)}
-        fill={tokens.sheet}
-        stroke={tokens.hairline}
-        strokeWidth={0.4}
-      />
+      {wheel.length > 0 && (
+        <path
+          d={gearPath(wheel.length)}
+          fill={tokens.sheet}
+          stroke={tokens.hairline}
+          strokeWidth={0.4}
+        />
+      )}
       <g clipPath={`url(#${clip})`}>
         <g transform={`scale(${scale})`}>
           <StoneFaces

@@ -37,12 +37,17 @@ export function BenchHead({ script, state, log, habit, onHabit, onLeave }: Props
         <Typography variant="figures" aria-label={w.stones.progress}>
           {w.bench.progress(done, script.visits.length)}
         </Typography>
+        <Typography color="text.secondary" sx={{ minWidth: 84 }}>
+          {log.hollow.size > 0 ? w.bench.waiting(log.hollow.size) : w.bench.onDisk}
+        </Typography>
         <TextField
           select
           label={w.bench.tick}
           value={habit}
           onChange={(e) => onHabit(e.target.value as Habit)}
           sx={{ minWidth: 190 }}
+          // The keys are the bench's again as soon as a habit is chosen.
+          slotProps={{ select: { MenuProps: { disableRestoreFocus: true } } }}
         >
           {Object.entries(w.setup.ticks).map(([value, name]) => (
             <MenuItem key={value} value={value}>

@@ -20,18 +20,15 @@ class Outbox extends Dexie {
 
 const box = new Outbox();
 
-/** Puts an event into the outbox; it survives a reload and a closed browser. */
-export async function put(stone: string, event: BenchEvent): Promise<BenchEvent> {
-  const seq = await box.waiting.add({ stone, event });
-  const numbered = { ...event, deviceSeq: seq };
-  await box.waiting.update(seq, { event: numbered });
-  return numbered;
+/** Puts events into the outbox, all or none; they survive a reload and a closed browser. */
+export async function put(stone: string, events: readonly BenchEvent[]): Promise<void> {
+  await box.waiting.bulkAdd(events.map((event) => ({ stone, event })));
 }
 
 /** The events of a stone that wait, oldest first. */
 export async function waiting(stone: string): Promise<BenchEvent[]> {
   const list = await box.waiting.where('stone').equals(stone).sortBy('seq');
-  return list.map((item) => item.event);
+  return list.map((item) => ({ ...item.event, deviceSeq: item.seq! }));
 }
 
 /** Takes events out that are on disk. */

@@ -58,7 +58,7 @@ export function TierEditor({ draft, tiers, problems, selected, onSelect, set }: 
             onSelect={() => onSelect(String(i))}
             onChange={(change, at) =>
               setTiers(
-                (list) => list.map((o) => (o.key === t.key ? { ...o, ...change } : o)),
+                (list) => list.map((o) => (o.key === t.key ? changed(o, change) : o)),
                 at && `${t.key}/${at}`,
               )
             }
@@ -73,6 +73,16 @@ export function TierEditor({ draft, tiers, problems, selected, onSelect, set }: 
       </Button>
     </Box>
   );
+}
+
+/** A tier with a change. The part follows the name's letter while nothing else has been typed. */
+function changed(t: DraftTier, change: Partial<DraftTier>): DraftTier {
+  const next = { ...t, ...change };
+  const untouched = !next.angle && !next.indexes && !next.stop;
+  const part = { P: 'pavilion', G: 'girdle', C: 'crown', T: 'crown' }[
+    next.name.charAt(0).toUpperCase()
+  ];
+  return change.name !== undefined && untouched && part ? { ...next, part } : next;
 }
 
 /** A tier like the last one, with the next free name of its part. */

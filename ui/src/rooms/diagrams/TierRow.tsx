@@ -87,6 +87,11 @@ export function TierRow({
           onChange={(e) => onChange({ part: e.target.value })}
           sx={{ width: 112, flexShrink: 0 }}
           error={wrong('part')}
+          slotProps={{
+            select: {
+              SelectDisplayProps: { 'aria-label': `${t.name || w.tiers.tier} ${w.tiers.part}` },
+            },
+          }}
         >
           {Object.entries(w.tiers.parts).map(([value, name]) => (
             <MenuItem key={value} value={value}>

@@ -1,0 +1,152 @@
+package e2e_test
+
+import (
+	"encoding/json"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/e2e/browser"
+)
+
+// finding is a rule of the accessibility checker that a page breaks.
+type finding struct {
+	ID     string `json:"id"`
+	Impact string `json:"impact"`
+	Nodes  []struct {
+		HTML    string `json:"html"`
+		Summary string `json:"failureSummary"`
+	} `json:"nodes"`
+}
+
+// checkAxe runs axe-core in the page and returns its serious findings.
+func checkAxe(t *testing.T, u *user) []finding {
+	t.Helper()
+	source, err := os.ReadFile("../ui/node_modules/axe-core/axe.min.js")
+	require.NoError(t, err)
+	_, err = browser.Eval[bool](u.Page, string(source)+"; true")
+	require.NoError(t, err)
+	_, err = browser.Eval[bool](u.Page, "window.cressaAxe = '', axe.run().then((r) => { window.cressaAxe = JSON.stringify(r.violations) }), true")
+	require.NoError(t, err)
+	u.until("window.cressaAxe")
+	said, err := browser.Eval[string](u.Page, "window.cressaAxe")
+	require.NoError(t, err)
+	var all, serious []finding
+	require.NoError(t, json.Unmarshal([]byte(said), &all))
+	for _, f := range all {
+		if f.Impact == "serious" || f.Impact == "critical" {
+			serious = append(serious, f)
+		}
+	}
+	return serious
+}
+
+// rooms are the views that are checked, and how to come to each.
+var rooms = map[string]func(*user){
+	"today":    func(u *user) { u.see("Resume at the wheel") },
+	"diagrams": func(u *user) { u.click("Diagrams"); u.see("Spiral Arm") },
+	"diagram":  func(u *user) { u.click("Diagrams"); u.click("Spiral Arm"); u.see("no mirror line") },
+	"editor": func(u *user) {
+		u.click("Diagrams")
+		u.click("Meridian")
+		u.click("Edit a copy")
+		u.fill("P2 Angle °", "x")
+		u.see("Type a number such as")
+	},
+	"stop picker": func(u *user) {
+		u.click("Diagrams")
+		u.click("First Light")
+		u.click("Edit a copy")
+		u.click("Choose a stop for P2")
+		u.see("Where does P2 stop?")
+	},
+	"plan":    func(u *user) { u.click("Start a new stone"); u.click("Ecliptic"); u.see("Calipers read") },
+	"stones":  func(u *user) { u.click("Stones"); u.see("Rose oval") },
+	"stone":   func(u *user) { u.click("Stones"); u.click("Grey night"); u.see("Logbook card") },
+	"card":    func(u *user) { u.click("Stones"); u.click("Blue swirl"); u.click("Finish it"); u.see("reckoned") },
+	"logbook": func(u *user) { u.click("Logbook"); u.see("Together") },
+	"machine": func(u *user) { u.click("Machine and habits"); u.see("Passes proposed") },
+	"bench":   func(u *user) { u.click("Resume at the wheel"); u.see("Done") },
+	"transfer": func(u *user) {
+		u.click("Stones")
+		u.click("Sea glass")
+		u.click("Cut it")
+		u.choose("Done ticks", "a whole tier")
+		finishSide(u)
+		u.see("Turn the stone over")
+	},
+}
+
+func TestEveryRoomIsAccessibleInBothThemes(t *testing.T) {
+	t.Parallel()
+	app := start(t, "demo")
+	for name, goTo := range rooms {
+		t.Run(name, func(t *testing.T) {
+			u := open(t, 1280, 800, app.URL)
+			goTo(u)
+			assert.Empty(t, checkAxe(t, u), "light")
+			require.NoError(t, u.Scheme("dark"))
+			u.until(`getComputedStyle(document.body).backgroundColor === 'rgb(18, 23, 28)'`)
+			assert.Empty(t, checkAxe(t, u), "dark")
+			u.quiet()
+		})
+	}
+}
+
+// At the wheel the digits are read from a metre.
+func TestTheBenchIsReadableOnATablet(t *testing.T) {
+	t.Parallel()
+	app := start(t, "demo")
+	u := open(t, 1024, 768, app.URL)
+	u.click("Resume at the wheel")
+	u.see("Done")
+	const inkHeight = `(() => {
+		const e = document.querySelector('[data-digits=%NAME%]');
+		const style = getComputedStyle(e);
+		const pen = document.createElement('canvas').getContext('2d');
+		pen.font = style.fontWeight + ' ' + style.fontSize + ' ' + style.fontFamily;
+		const ink = pen.measureText('8');
+		return ink.actualBoundingBoxAscent + ink.actualBoundingBoxDescent;
+	})()`
+	u.until(`document.fonts.status === 'loaded'`)
+	for _, name := range []string{"Index", "Angle"} {
+		height, err := browser.Eval[float64](u.Page, strings.ReplaceAll(inkHeight, "%NAME%", name))
+		require.NoError(t, err)
+		assert.GreaterOrEqual(t, height, 96.0, name)
+	}
+	stop, err := browser.Eval[float64](u.Page, `parseFloat(getComputedStyle(document.querySelector('[data-stop]')).fontSize)`)
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, stop, 32.0)
+	scrolls, err := browser.Eval[bool](u.Page, `document.documentElement.scrollHeight > innerHeight || document.documentElement.scrollWidth > innerWidth`)
+	require.NoError(t, err)
+	assert.False(t, scrolls, "nothing may lie off the screen")
+}
+
+// Two tabs edit one diagram: the later one is offered both versions.
+func TestAStaleWriteOffersBoth(t *testing.T) {
+	t.Parallel()
+	app := start(t, "demo")
+	first := open(t, 1280, 800, app.URL+"/diagrams")
+	first.click("First Light")
+	first.click("Edit a copy")
+	first.see("draft saved")
+	where, err := browser.Eval[string](first.Page, "location.href")
+	require.NoError(t, err)
+	second := open(t, 1280, 800, where)
+	second.see("draft saved")
+
+	first.fill("P1 Angle °", "45")
+	first.until(`document.body.innerText.includes('draft not saved yet') || document.body.innerText.includes('saving')`)
+	first.see("draft saved")
+	second.fill("P1 Angle °", "46")
+	second.see("Changed in two places")
+	second.see("P1 45°")
+	second.click("Keep what is on this screen")
+	second.see("draft saved")
+	require.NoError(t, first.Reload())
+	first.until(`[...document.querySelectorAll('input')].some((i) => i.value === '46')`)
+	second.quiet("409")
+}
