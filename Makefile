@@ -1,9 +1,9 @@
-.PHONY: demo build test bench lint screenshots contract ui clean
+.PHONY: demo build test bench lint screenshots contract ui chromium clean
 
 # npm's lock file is the one source of what node_modules holds.
 ui/node_modules/.package-lock.json: ui/package-lock.json
 	cd ui && npm ci --no-audit --no-fund
-	@touch $@
+	touch $@
 
 ui: ui/node_modules/.package-lock.json
 	cd ui && npm run --silent build
@@ -22,7 +22,6 @@ contract: ui/node_modules/.package-lock.json
 screenshots: chromium ui
 	go run ./e2e/screenshots --out docs/screenshots
 
-.PHONY: chromium
 chromium:
 	@command -v chromium >/dev/null || { apt-get update && DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends chromium; }
 
@@ -39,11 +38,12 @@ lint: ui/node_modules/.package-lock.json
 
 test: chromium ui
 	sh scripts/check-contract.sh
+	test -z "$$(gofmt -l $$(git ls-files '*.go'))"
 	go vet ./...
 	GOOS=js GOARCH=wasm go build ./core/...
 	cd ui && npm run --silent lint
-	go test -race ./core/... ./formats/... ./words/... ./workshop/... ./sqlite/... ./server/... ./demo/... ./cmd/...
-	go test -count=1 ./e2e/...
+	go test -race $$(go list ./... | grep -v /e2e)
+	go test -count=1 ./e2e
 
 clean:
 	rm -rf bin ui/dist/assets ui/node_modules

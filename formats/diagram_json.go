@@ -98,7 +98,7 @@ func (r *diagramReader) add(offset int, p diagram.Problem) {
 		return
 	}
 	line, column := 1, 1
-	for _, c := range string(r.data[:min(offset, len(r.data))]) {
+	for _, c := range string(r.data[:max(0, min(offset, len(r.data)))]) {
 		column++
 		if c == '\n' {
 			line, column = line+1, 1

@@ -132,15 +132,19 @@ var notInFileNames = regexp.MustCompile(`[^A-Za-z0-9]+`)
 
 // diagramFile downloads the present revision as a diagram file.
 func (s *Server) diagramFile(c *echo.Context) error {
-	ctx := c.Request().Context()
-	d, err := s.workshop.Diagram(ctx, c.Param("id"))
+	d, err := s.workshop.Diagram(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
 	if d.Revision == "" {
 		return workshop.ErrNotKept
 	}
-	r, err := s.workshop.Revision(ctx, d.Revision)
+	return s.download(c, d.Revision)
+}
+
+// download sends a revision as a diagram file.
+func (s *Server) download(c *echo.Context, revision string) error {
+	r, err := s.workshop.Revision(c.Request().Context(), revision)
 	if err != nil {
 		return err
 	}

@@ -80,7 +80,7 @@ func New(w *workshop.Workshop, ui fs.FS, log *slog.Logger) *Server {
 func requestLog(log *slog.Logger) echo.MiddlewareFunc {
 	return middleware.RequestLoggerWithConfig(middleware.RequestLoggerConfig{
 		LogMethod: true, LogURIPath: true, LogStatus: true, LogLatency: true, HandleError: true,
-		LogValuesFunc: func(c *echo.Context, v middleware.RequestLoggerValues) error {
+		LogValuesFunc: func(_ *echo.Context, v middleware.RequestLoggerValues) error {
 			log.Info("request", "method", v.Method, "path", v.URIPath, "status", v.Status, "took", v.Latency)
 			return nil
 		},

@@ -3,6 +3,7 @@ package sqlite
 import (
 	"context"
 	"database/sql"
+	"errors"
 	"time"
 
 	"cressa/core/diagram"
@@ -137,7 +138,7 @@ func (s *Store) HideDiagram(ctx context.Context, id string, hidden *time.Time) e
 	err := s.write(ctx, func(tx *sql.Tx) error {
 		return changeOne(ctx, tx, `UPDATE diagrams SET hidden = ? WHERE id = ?`, at, id)
 	})
-	if err == workshop.ErrStale {
+	if errors.Is(err, workshop.ErrStale) {
 		return workshop.ErrNotFound
 	}
 	return err

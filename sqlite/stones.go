@@ -15,7 +15,7 @@ const stoneColumns = `
 	JOIN plans p ON p.work_id = w.id AND p.no = (SELECT max(no) FROM plans WHERE work_id = w.id)
 	LEFT JOIN finishes f ON f.work_id = w.id`
 
-func (s *Store) readStone(ctx context.Context, scan scan) (workshop.Stone, error) {
+func readStone(scan scan) (workshop.Stone, error) {
 	var out workshop.Stone
 	var finish sql.Null[string]
 	err := scan(&out.ID, &out.Number, &out.Name, asInstant{&out.Created}, &out.Version,
@@ -45,7 +45,7 @@ func (s *Store) setups(ctx context.Context, workID string) ([]workshop.Setup, er
 func (s *Store) Stones(ctx context.Context) ([]workshop.Stone, error) {
 	out := []workshop.Stone{}
 	err := s.rows(ctx, func(scan scan) error {
-		stone, err := s.readStone(ctx, scan)
+		stone, err := readStone(scan)
 		out = append(out, stone)
 		return err
 	}, `SELECT `+stoneColumns+` ORDER BY s.number DESC`)
@@ -59,7 +59,7 @@ func (s *Store) Stones(ctx context.Context) ([]workshop.Stone, error) {
 
 // Stone implements workshop.StoneStore.
 func (s *Store) Stone(ctx context.Context, id string) (workshop.Stone, error) {
-	out, err := s.readStone(ctx, s.db.QueryRowContext(ctx, `SELECT `+stoneColumns+` WHERE s.id = ?`, id).Scan)
+	out, err := readStone(s.db.QueryRowContext(ctx, `SELECT `+stoneColumns+` WHERE s.id = ?`, id).Scan)
 	if err != nil {
 		return out, notFound(err)
 	}

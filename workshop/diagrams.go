@@ -5,6 +5,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"math"
 	"strings"
@@ -83,7 +84,8 @@ func Hash(d *diagram.Diagram) (string, error) {
 func (w *Workshop) revisionOf(d *diagram.Diagram) (*Revision, error) {
 	stone, err := cutting.Cut(d)
 	if err != nil {
-		if p, ok := err.(diagram.Problem); ok {
+		var p diagram.Problem
+		if errors.As(err, &p) {
 			return nil, NotCuttable{[]diagram.Problem{p}}
 		}
 		return nil, err
@@ -185,7 +187,7 @@ func (w *Workshop) AddStarter(ctx context.Context, d *diagram.Diagram) error {
 
 func (w *Workshop) importAs(ctx context.Context, d *diagram.Diagram, starter bool) (Diagram, error) {
 	r, err := w.revisionOf(d)
-	if _, uncut := err.(NotCuttable); uncut && !starter {
+	if errors.As(err, &NotCuttable{}) && !starter {
 		return w.add(ctx, diagram.DraftOf(d), nil, false)
 	}
 	if err != nil {

@@ -379,7 +379,7 @@ func (w *Workshop) Replan(ctx context.Context, stoneID string, c Choices, versio
 	return s, nil
 }
 
-// SideIsCut: the side cut first is not changed any more once cutting has begun.
+// SideIsCut refuses to change the side cut first once cutting has begun.
 const SideIsCut diagram.Code = "side-is-cut"
 
 func (w *Workshop) begun(ctx context.Context, work Work) (bool, error) {

@@ -31,7 +31,7 @@ func run(args []string, in io.Reader, out, errs io.Writer) int {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 		Args:          cobra.NoArgs,
-		RunE:          func(c *cobra.Command, _ []string) error { return errors.New("a command is missing") },
+		RunE:          func(*cobra.Command, []string) error { return errors.New("a command is missing") },
 	}
 	root.CompletionOptions.DisableDefaultCmd = true
 	root.SetArgs(args)

@@ -65,7 +65,7 @@ func demoCommand() *cobra.Command {
 				return fail("%v", err)
 			}
 			defer os.RemoveAll(data)
-			return serve(c, addr, data, func(ctx context.Context, w *workshop.Workshop, _ bool) error {
+			return serve(c, addr, data, func(ctx context.Context, _ *workshop.Workshop, _ bool) error {
 				return demo.Fill(ctx, filepath.Join(data, databaseFile), time.Now())
 			}, "This is the demo: what you change here is thrown away when it stops.\nTo keep your own records, run: cressa serve")
 		},

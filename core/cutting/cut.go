@@ -8,6 +8,7 @@
 package cutting
 
 import (
+	"errors"
 	"math"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -96,12 +97,13 @@ func UpTo(d *diagram.Diagram, n int) (*Stone, error) {
 	s := start(d)
 	for no := range d.Tiers[:n] {
 		if err := s.cutTier(no); err != nil {
-			p := err.(diagram.Problem)
-			if p.Code == MeetMissing {
-				p.Other = s.madeBy(no)
-			}
 			s.warnCutAway()
-			return s, p
+			var p diagram.Problem
+			if errors.As(err, &p) && p.Code == MeetMissing {
+				p.Other = s.madeBy(no)
+				return s, p
+			}
+			return s, err
 		}
 	}
 	s.warnCutAway()

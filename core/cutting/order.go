@@ -56,7 +56,7 @@ func OtherSideFirst(s *Stone) (*diagram.Diagram, error) {
 	return &d, nil
 }
 
-// OrderChangesStone: cut in the other order the stops give another stone.
+// OrderChangesStone says that, cut in the other order the stops give another stone.
 const OrderChangesStone diagram.Code = "order-changes-stone"
 
 // turnTier counts the indexes of girdle facets the way they are dialled with the

@@ -42,6 +42,30 @@ func selectTier(tier string) step {
 	}
 }
 
+// tickAll ticks tier by tier until the side is done.
+func tickAll(p *browser.Page) error {
+	if err := p.Choose("Done ticks", "a whole tier"); err != nil {
+		return err
+	}
+	const progress = `document.querySelector('header [aria-label=Progress]').innerText`
+	for {
+		more, err := browser.Eval[bool](p, `!!document.querySelector('[data-digits]')`)
+		if err != nil || !more {
+			return err
+		}
+		before, err := browser.Eval[string](p, progress)
+		if err != nil {
+			return err
+		}
+		if err := p.Click("Done:"); err != nil {
+			return err
+		}
+		if err := p.Until(progress + ` !== '` + before + `'`); err != nil {
+			return err
+		}
+	}
+}
+
 func seeDrawing(p *browser.Page) error { return p.Until("document.querySelector('polygon')") }
 
 var views = []view{
@@ -57,6 +81,7 @@ var views = []view{
 	{name: "stone", path: "/stones", steps: []step{click("Grey night"), see("Logbook card"), seeDrawing}},
 	{name: "bench", path: "/", tablet: true, steps: []step{click("Resume at the wheel"), see("Done"), seeDrawing}},
 	{name: "bench-dark", path: "/stones", tablet: true, scheme: "dark", steps: []step{click("Sphene"), click("Resume"), see("Done"), seeDrawing}},
+	{name: "transfer", path: "/stones", tablet: true, steps: []step{click("Sea glass"), click("Cut it"), tickAll, see("Turn the stone over"), seeDrawing}},
 	{name: "logbook", path: "/logbook", steps: []step{see("Together")}},
 	{name: "card", path: "/stones", steps: []step{click("Blue swirl"), click("Finish it"), see("Hours at the wheel")}},
 	{name: "machine", path: "/machine", steps: []step{see("Passes proposed")}},

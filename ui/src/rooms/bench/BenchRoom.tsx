@@ -19,21 +19,16 @@ import { ticked, type Habit } from './work';
 /** At the wheel: one stone, one thing at a time. The whole script is fetched when the bench opens. */
 export function BenchRoom() {
   const { id = '' } = useParams();
-  // Never fetched again while the bench is open: a lost server must not stop the wheel.
+  // Fetched once, apart from what other rooms hold: a lost server must not stop the wheel.
   const script = useQuery({
     ...scriptQuery(id),
+    queryKey: ['bench', id],
     staleTime: Infinity,
     gcTime: 0,
-    refetchOnMount: 'always',
   });
-  const fresh = script.isFetchedAfterMount;
   return (
     <Box component="main" sx={{ height: '100%' }}>
-      <Await
-        query={fresh || script.isError ? script : ({ ...script, data: undefined } as typeof script)}
-      >
-        {(s) => <Bench key={id} stone={id} script={s} />}
-      </Await>
+      <Await query={script}>{(s) => <Bench key={id} stone={id} script={s} />}</Await>
     </Box>
   );
 }

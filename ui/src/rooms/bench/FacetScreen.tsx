@@ -67,7 +67,7 @@ export function FacetScreen(props: Props) {
             changed={last?.dial.tooth !== facet.dial.tooth}
             aside={cheatOf(facet.dial)}
           >
-            {facet.dial.tooth}
+            {String(facet.dial.tooth)}
           </Digits>
           <Digits
             label={w.bench.angle}
@@ -78,10 +78,7 @@ export function FacetScreen(props: Props) {
                 : ''
             }
           >
-            {angle(facet.angle)}
-            <Box component="span" sx={{ fontSize: '0.5em', verticalAlign: '0.55em' }}>
-              °
-            </Box>
+            {`${angle(facet.angle)}°`}
           </Digits>
           <Typography sx={{ fontSize: 32, lineHeight: 1.2 }} data-stop>
             {facet.stop}
@@ -107,31 +104,45 @@ function Digits({
   label: string;
   changed: boolean;
   aside: string;
-  children: ReactNode;
+  children: string;
 }) {
   return (
-    <Box sx={{ display: 'flex', alignItems: 'center', gap: 3 }}>
-      <Box sx={{ width: 84, flexShrink: 0 }}>
-        <Typography color="text.secondary">{label}</Typography>
-        <Typography sx={{ fontWeight: 600, lineHeight: 1.2 }}>{aside}</Typography>
-      </Box>
+    <Box>
+      <Typography color="text.secondary" component="div" sx={{ lineHeight: 1.2 }}>
+        {label}{' '}
+        <Box component="span" sx={{ color: 'secondary.main', fontWeight: 600, ml: 2 }}>
+          {aside}
+        </Box>
+      </Typography>
       <Box
         data-digits={label}
         sx={{
           fontFamily: faces.figures,
           fontWeight: 600,
           fontSize: 'clamp(148px, 12vw, 220px)',
-          lineHeight: 0.86,
+          lineHeight: 0.82,
           letterSpacing: '-0.03em',
           color: changed ? 'secondary.main' : 'text.primary',
           whiteSpace: 'nowrap',
         }}
       >
-        {children}
+        {children.split(/([.,°])/).map((part, i) => (
+          <Box key={i} component="span" sx={marks[part]}>
+            {part}
+          </Box>
+        ))}
       </Box>
     </Box>
   );
 }
+
+/** Signs between digits take less room than a digit, so that these can be the larger. */
+const narrow = { mx: '-0.16em' };
+const marks: Record<string, object> = {
+  '.': narrow,
+  ',': narrow,
+  '°': { fontSize: '0.5em', verticalAlign: '0.5em' },
+};
 
 function Controls({ count, habit, done, back, skip, note }: Props) {
   const word =
@@ -146,7 +157,7 @@ function Controls({ count, habit, done, back, skip, note }: Props) {
         variant="contained"
         color="primary"
         onClick={done}
-        sx={{ gridColumn: '1 / -1', minHeight: 104, fontSize: '1.75rem' }}
+        sx={{ gridColumn: '1 / -1', minHeight: 88, fontSize: '1.75rem' }}
       >
         {word}
       </Button>

@@ -64,6 +64,9 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
           w.today.progress(s.done, s.all),
         ]}
       >
+        <Button href={`/api/stones/${s.id}/diagram`} download>
+          {w.logbook.asCut}
+        </Button>
         {!finished && <Button onClick={onChange}>{w.stones.change}</Button>}
         <Button
           component={Link}

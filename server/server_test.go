@@ -1,0 +1,206 @@
+package server_test
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"io"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/demo"
+	"cressa/server"
+	"cressa/sqlite"
+	"cressa/workshop"
+)
+
+var page = fstest.MapFS{
+	"index.html":    {Data: []byte("<!doctype html><title>Cressa</title>")},
+	"assets/app.js": {Data: []byte("console.log('" + strings.Repeat("x", 2000) + "')")},
+}
+
+// client talks to a server of a fresh workshop over a real connection.
+type client struct {
+	t   *testing.T
+	url string
+}
+
+func start(t *testing.T) client {
+	t.Helper()
+	ctx, stop := context.WithCancel(context.Background())
+	store, _, err := sqlite.Open(ctx, filepath.Join(t.TempDir(), "records.db"))
+	require.NoError(t, err)
+	w := workshop.New(store, time.Now)
+	require.NoError(t, demo.AddStarters(ctx, w))
+	listener, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	ended := make(chan error, 1)
+	go func() {
+		ended <- server.New(w, page, slog.New(slog.DiscardHandler)).Serve(ctx, listener, func(net.Addr) {})
+	}()
+	t.Cleanup(func() {
+		stop()
+		assert.NoError(t, <-ended, "the server must end in good order")
+		assert.NoError(t, store.Close())
+	})
+	return client{t, "http://" + listener.Addr().String()}
+}
+
+// send sends a request and returns status, head and body.
+func (c client) send(method, path, body string, change ...func(*http.Request)) (int, http.Header, []byte) {
+	c.t.Helper()
+	r, err := http.NewRequest(method, c.url+path, strings.NewReader(body))
+	require.NoError(c.t, err)
+	for _, f := range change {
+		f(r)
+	}
+	answer, err := http.DefaultTransport.RoundTrip(r)
+	require.NoError(c.t, err)
+	defer answer.Body.Close()
+	data, err := io.ReadAll(answer.Body)
+	require.NoError(c.t, err)
+	return answer.StatusCode, answer.Header, data
+}
+
+func (c client) get(path string, into any) {
+	c.t.Helper()
+	status, _, data := c.send(http.MethodGet, path, "")
+	require.Equal(c.t, http.StatusOK, status, "%s", data)
+	require.NoError(c.t, json.Unmarshal(data, into))
+}
+
+func (c client) problem(method, path, body string, status int) server.Problem {
+	c.t.Helper()
+	got, head, data := c.send(method, path, body)
+	require.Equal(c.t, status, got, "%s %s: %s", method, path, data)
+	assert.Equal(c.t, "application/problem+json", head.Get("Content-Type"))
+	var p server.Problem
+	require.NoError(c.t, json.Unmarshal(data, &p))
+	assert.Equal(c.t, status, p.Status)
+	assert.NotEmpty(c.t, p.Title)
+	assert.NotEmpty(c.t, p.Detail)
+	return p
+}
+
+func TestWhatGoesWrongIsAlwaysAProblem(t *testing.T) {
+	c := start(t)
+	var list server.DiagramList
+	c.get("/api/diagrams", &list)
+	starter := list.Diagrams[0].ID
+	for _, r := range []struct {
+		method, path, body string
+		status             int
+		says               string
+	}{
+		{"GET", "/api/nothing", "", 404, ""},
+		{"GET", "/api/stones/none", "", 404, "not here"},
+		{"GET", "/assets/none.js", "", 404, ""},
+		{"POST", "/", "", 405, ""},
+		{"POST", "/api/solve", "", 400, "JSON"},
+		{"POST", "/api/solve", `{"serial":1,"drfat":{}}`, 400, "drfat"},
+		{"POST", "/api/solve", `{"serial":1,"draft":{},"material":""} {}`, 400, "more text"},
+		{"POST", "/api/diagrams/import", `{"text":"` + strings.Repeat("x", 9<<20) + `"}`, 413, ""},
+		{"PUT", "/api/settings", `{"version":0,"answered":true,"gears":[0],"angleStep":0.1,"cheater":true,"tick":"facet","passes":[{"id":"a","name":"A","lap":""}]}`, 422, ""},
+		{"PUT", "/api/diagrams/" + starter + "/draft", `{"draft":{},"version":1}`, 409, "copy"},
+		{"POST", "/api/assess", `{"diagramId":"` + starter + `","choices":{"material":"cheese","gear":96,"size":{"basis":"width","tier":"","mm":8,"typed":"8"},"firstSide":"pavilion","passes":[{"id":"a","name":"A","lap":""}]}}`, 422, "cheese"},
+	} {
+		p := c.problem(r.method, r.path, r.body, r.status)
+		assert.Contains(t, p.Detail, r.says, "%s %s", r.method, r.path)
+	}
+}
+
+func TestOnlyTheServedAddressAndItsOwnPagesAreAnswered(t *testing.T) {
+	c := start(t)
+	status, _, _ := c.send("GET", "/api/settings", "", func(r *http.Request) { r.Host = "elsewhere.example" })
+	assert.Equal(t, http.StatusMisdirectedRequest, status)
+	status, _, _ = c.send("POST", "/api/diagrams", "", func(r *http.Request) { r.Header.Set("Origin", "http://elsewhere.example") })
+	assert.Equal(t, http.StatusForbidden, status)
+	status, _, _ = c.send("POST", "/api/diagrams", "", func(r *http.Request) { r.Header.Set("Origin", c.url) })
+	assert.Equal(t, http.StatusOK, status)
+}
+
+func TestThePageIsServedAtEveryRoomAndFilesByName(t *testing.T) {
+	c := start(t)
+	status, head, data := c.send("GET", "/stones/1", "")
+	assert.Equal(t, http.StatusOK, status)
+	assert.Contains(t, string(data), "Cressa")
+	assert.Contains(t, head.Get("Content-Security-Policy"), "default-src 'self'")
+	assert.Equal(t, "nosniff", head.Get("X-Content-Type-Options"))
+
+	status, head, data = c.send("GET", "/assets/app.js", "", func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip") })
+	assert.Equal(t, http.StatusOK, status)
+	assert.Equal(t, "gzip", head.Get("Content-Encoding"))
+	assert.Less(t, len(data), 500)
+	status, _, _ = c.send("GET", "/assets/app.js", "", func(r *http.Request) { r.Header.Set("If-None-Match", head.Get("ETag")) })
+	assert.Equal(t, http.StatusNotModified, status)
+}
+
+func TestADraftIsSolvedWithItsProblemsAtTheirTiers(t *testing.T) {
+	c := start(t)
+	var list server.DiagramList
+	c.get("/api/diagrams", &list)
+	draft := list.Diagrams[0].Draft
+	solve := func() server.Solved {
+		body, err := json.Marshal(server.SolveRequest{Serial: 7, Draft: draft})
+		require.NoError(t, err)
+		status, _, data := c.send("POST", "/api/solve", string(body))
+		require.Equal(t, http.StatusOK, status, "%s", data)
+		var out server.Solved
+		require.NoError(t, json.Unmarshal(data, &out))
+		return out
+	}
+	good := solve()
+	assert.Equal(t, 7, good.Serial)
+	assert.Empty(t, good.Problems)
+	require.NotNil(t, good.Stone)
+	assert.True(t, good.Stone.Complete)
+	assert.Len(t, good.Stone.Mesh.Steps, len(good.Stone.Facets)+1)
+
+	draft.Tiers[2].Stop = "meet C1 C1"
+	bad := solve()
+	require.Len(t, bad.Problems, 1)
+	assert.Equal(t, 2, bad.Problems[0].Tier)
+	assert.Contains(t, bad.Problems[0].Message, "C1 makes that meet")
+	require.NotNil(t, bad.Stone, "the stone comes as far as it can be cut")
+	assert.False(t, bad.Stone.Complete)
+}
+
+func TestAFileComesInAndGoesOutTheSame(t *testing.T) {
+	c := start(t)
+	file, err := os.ReadFile("../demo/diagrams/meridian.cressa.json")
+	require.NoError(t, err)
+	body, err := json.Marshal(server.ImportRequest{Text: string(file)})
+	require.NoError(t, err)
+	_, _, data := c.send("POST", "/api/diagrams/import", string(body))
+	var d workshop.Diagram
+	require.NoError(t, json.Unmarshal(data, &d))
+	_, head, out := c.send("GET", "/api/diagrams/"+d.ID+"/file", "")
+	assert.Equal(t, `attachment; filename="Meridian.cressa.json"`, head.Get("Content-Disposition"))
+	assert.JSONEq(t, string(file), string(out))
+
+	spoilt, err := json.Marshal(server.ImportRequest{Text: strings.Replace(string(file), `"angle": 53`, `"angle": 530`, 1)})
+	require.NoError(t, err)
+	p := c.problem("POST", "/api/diagrams/import", string(spoilt), http.StatusUnprocessableEntity)
+	require.NotEmpty(t, p.Places)
+	assert.Equal(t, "P1", p.Places[0].TierName)
+	assert.Positive(t, p.Places[0].Line)
+}
+
+func TestTheContractOnDiskIsTheServers(t *testing.T) {
+	s := server.New(nil, page, slog.New(slog.DiscardHandler))
+	doc, err := s.OpenAPI()
+	require.NoError(t, err)
+	onDisk, err := os.ReadFile("openapi.json")
+	require.NoError(t, err)
+	assert.True(t, bytes.Equal(append(doc, '\n'), onDisk), "server/openapi.json is out of date; run: make contract")
+}

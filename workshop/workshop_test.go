@@ -1,0 +1,271 @@
+package workshop_test
+
+import (
+	"context"
+	"fmt"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/core/diagram"
+	"cressa/demo"
+	"cressa/sqlite"
+	"cressa/workshop"
+)
+
+// shop is a workshop on a fresh database with a clock of its own.
+type shop struct {
+	*workshop.Workshop
+	file string
+	now  time.Time
+}
+
+func open(t *testing.T, file string) *shop {
+	t.Helper()
+	store, _, err := sqlite.Open(t.Context(), file)
+	require.NoError(t, err)
+	t.Cleanup(func() { require.NoError(t, store.Close()) })
+	s := &shop{file: file, now: time.Date(2026, 3, 1, 18, 0, 0, 0, time.UTC)}
+	s.Workshop = workshop.New(store, func() time.Time { return s.now })
+	return s
+}
+
+func newShop(t *testing.T) *shop { return open(t, filepath.Join(t.TempDir(), "records.db")) }
+
+func (s *shop) add(t *testing.T, name string) workshop.Diagram {
+	t.Helper()
+	all, err := demo.Diagrams()
+	require.NoError(t, err)
+	d, err := s.Import(t.Context(), all[name])
+	require.NoError(t, err)
+	return d
+}
+
+func choices(size float64) workshop.Choices {
+	return workshop.Choices{
+		Material: "Spinel", Gear: 96, FirstSide: diagram.Pavilion,
+		Size: workshop.Size{Basis: "width", MM: size}, Passes: workshop.DefaultSettings().Passes,
+	}
+}
+
+func (s *shop) plan(t *testing.T, name string) workshop.Stone {
+	t.Helper()
+	stone, err := s.PlanStone(t.Context(), "test", s.add(t, name).ID, choices(8))
+	require.NoError(t, err)
+	return stone
+}
+
+// done ticks the first n visits of a stone, a minute each.
+func (s *shop) done(t *testing.T, stone workshop.Stone, n int) []workshop.Event {
+	t.Helper()
+	script, err := s.Script(t.Context(), stone)
+	require.NoError(t, err)
+	var events []workshop.Event
+	for i, v := range script.Visits[:n] {
+		s.now = s.now.Add(time.Minute)
+		events = append(events, workshop.Event{
+			ID: fmt.Sprintf("%032x", i+1), Device: "d", DeviceSeq: int64(i), DeviceTime: s.now,
+			Kind: workshop.EventDone, Setup: v.Setup, Pass: v.Pass, Facet: v.Facet,
+		})
+	}
+	_, err = s.AppendEvents(t.Context(), stone.ID, events)
+	require.NoError(t, err)
+	return events
+}
+
+func (s *shop) state(t *testing.T, id string) workshop.Summary {
+	t.Helper()
+	stone, err := s.Stone(t.Context(), id)
+	require.NoError(t, err)
+	summary, err := s.Summary(t.Context(), stone)
+	require.NoError(t, err)
+	return summary
+}
+
+func TestADraftIsKeptAsTyped(t *testing.T) {
+	s := newShop(t)
+	ctx := t.Context()
+	d, err := s.NewDiagram(ctx)
+	require.NoError(t, err)
+	d.Draft.Tiers = []diagram.DraftTier{{Key: "t1", Name: "P1", Part: "pavilion", Angle: "4x", Indexes: "3-q", Stop: "?"}}
+	saved, err := s.SaveDraft(ctx, d.ID, d.Draft, d.Version)
+	require.NoError(t, err)
+
+	again, err := s.Diagram(ctx, d.ID)
+	require.NoError(t, err)
+	assert.Equal(t, saved.Draft, again.Draft, "mistakes included")
+	_, err = s.KeepDraft(ctx, d.ID, again.Version)
+	var uncut workshop.NotCuttable
+	require.ErrorAs(t, err, &uncut)
+	assert.Len(t, uncut.Problems, 4, "angle, indexes, stop and the missing name")
+
+	_, err = s.SaveDraft(ctx, d.ID, d.Draft, d.Version)
+	assert.ErrorIs(t, err, workshop.ErrStale, "an older version must not win")
+}
+
+func TestADeletedDiagramCanBeBroughtBackForThirtyDays(t *testing.T) {
+	s := newShop(t)
+	ctx := t.Context()
+	d := s.add(t, "First Light")
+	require.NoError(t, s.DeleteDiagram(ctx, d.ID))
+	_, err := s.Diagram(ctx, d.ID)
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	require.NoError(t, s.RestoreDiagram(ctx, d.ID))
+	_, err = s.Diagram(ctx, d.ID)
+	require.NoError(t, err)
+
+	require.NoError(t, s.DeleteDiagram(ctx, d.ID))
+	s.now = s.now.Add(31 * 24 * time.Hour)
+	_, err = s.Diagrams(ctx)
+	require.NoError(t, err)
+	assert.ErrorIs(t, s.RestoreDiagram(ctx, d.ID), workshop.ErrNotFound)
+}
+
+func TestAPlanStaysAsItIsWhenItsDiagramChanges(t *testing.T) {
+	s := newShop(t)
+	ctx := t.Context()
+	d := s.add(t, "First Light")
+	stone, err := s.PlanStone(ctx, "", d.ID, choices(8))
+	require.NoError(t, err)
+	before, err := s.AssessStone(ctx, stone)
+	require.NoError(t, err)
+
+	d.Draft.Tiers[0].Angle = "46"
+	d, err = s.SaveDraft(ctx, d.ID, d.Draft, d.Version)
+	require.NoError(t, err)
+	_, err = s.KeepDraft(ctx, d.ID, d.Version)
+	require.NoError(t, err)
+	require.NoError(t, s.DeleteDiagram(ctx, d.ID))
+
+	stone, err = s.Stone(ctx, stone.ID)
+	require.NoError(t, err)
+	after, err := s.AssessStone(ctx, stone)
+	require.NoError(t, err)
+	assert.Equal(t, before.Carats, after.Carats)
+}
+
+func TestABatchThatIsSentAgainChangesNothing(t *testing.T) {
+	s := newShop(t)
+	stone := s.plan(t, "Meridian")
+	events := s.done(t, stone, 10)
+	log, err := s.AppendEvents(t.Context(), stone.ID, append(events, workshop.Event{
+		ID: fmt.Sprintf("%032x", 99), Device: "d", DeviceTime: s.now, Kind: workshop.EventUndo, Undoes: events[9].ID,
+	}))
+	require.NoError(t, err)
+	assert.Len(t, log, 11)
+	assert.Equal(t, 9, s.state(t, stone.ID).Done, "undo takes one back")
+
+	foreign := events[0]
+	foreign.ID, foreign.Facet = fmt.Sprintf("%032x", 100), "nowhere"
+	_, err = s.AppendEvents(t.Context(), stone.ID, []workshop.Event{foreign})
+	assert.ErrorIs(t, err, workshop.ErrForeignEvent)
+}
+
+func TestTicksStayWithTheirFacetsOnAnotherGearAndOrder(t *testing.T) {
+	s := newShop(t)
+	ctx := t.Context()
+	stone := s.plan(t, "Spiral Arm")
+	s.done(t, stone, 8)
+	c := choices(7)
+	c.Gear = 48
+	c.Passes = append([]workshop.Pass{{ID: "shape", Name: "Shape"}}, c.Passes...)
+	stone, err := s.Replan(ctx, stone.ID, c, stone.Version)
+	require.NoError(t, err)
+	assert.Equal(t, 8, s.state(t, stone.ID).Done)
+	log, err := s.Events(ctx, stone.ID)
+	require.NoError(t, err)
+	assert.Equal(t, workshop.EventPlan, log[len(log)-1].Kind, "a change of plan is an event")
+
+	_, err = s.Replan(ctx, stone.ID, c, 1)
+	assert.ErrorIs(t, err, workshop.ErrStale)
+	c.FirstSide = diagram.Crown
+	_, err = s.Replan(ctx, stone.ID, c, stone.Version)
+	var refused diagram.Problem
+	require.ErrorAs(t, err, &refused)
+	assert.Equal(t, workshop.SideIsCut, refused.Code)
+}
+
+func TestAStoneGoesFromPlanToLogbook(t *testing.T) {
+	s := newShop(t)
+	stone := s.plan(t, "Spiral Arm")
+	assert.Equal(t, workshop.StatePlanned, s.state(t, stone.ID).State)
+	s.done(t, stone, 1)
+	assert.Equal(t, workshop.StateCutting, s.state(t, stone.ID).State)
+	s.done(t, stone, 93)
+	assert.Equal(t, workshop.StateCut, s.state(t, stone.ID).State)
+	card, err := s.FinishStone(t.Context(), stone.ID, workshop.Finish{RoughCarats: 4, FinishedCarats: 1, Finished: "2026-03-02"})
+	require.NoError(t, err)
+	yield, ok := card.Yield()
+	assert.True(t, ok)
+	assert.InDelta(t, 0.25, yield, 1e-12)
+	assert.Equal(t, workshop.StateFinished, s.state(t, stone.ID).State)
+	card.Version = 0
+	_, err = s.FinishStone(t.Context(), stone.ID, card)
+	assert.ErrorIs(t, err, workshop.ErrStale)
+}
+
+func TestTheScriptVisitsEverySideInEveryPass(t *testing.T) {
+	s := newShop(t)
+	stone := s.plan(t, "Ecliptic")
+	script, err := s.Script(t.Context(), stone)
+	require.NoError(t, err)
+	assert.Len(t, script.Visits, 3*len(script.Facets))
+	last := script.Steps[len(script.Steps)-1].Solid
+	assert.InDelta(t, script.Assessment.Stone.Solid().Volume(), last.Volume(), 1e-9)
+	turned := false
+	for _, v := range script.Visits {
+		up := script.Facets[v.FacetNo].Part
+		turned = turned || v.Setup == script.Setups[1].ID
+		assert.Equal(t, turned, up == diagram.Crown, "pavilion and girdle first, the crown after the transfer")
+	}
+}
+
+func TestHoursAreReckonedFromTheTicks(t *testing.T) {
+	start := time.Date(2026, 3, 1, 18, 0, 0, 0, time.UTC)
+	at := func(minutes float64) workshop.Event {
+		return workshop.Event{
+			ID: fmt.Sprint(minutes), Kind: workshop.EventDone, Setup: "s", Pass: "p",
+			DeviceTime: start.Add(time.Duration(minutes * float64(time.Minute))),
+		}
+	}
+	// Gaps of 2, 4 and 2 minutes; the first tick and the one after supper count as
+	// the median gap of 2.
+	log := []workshop.Event{at(0), at(2), at(6), at(8), at(90)}
+	assert.InDelta(t, 12.0/60, workshop.Hours(log), 0.005)
+	undo := workshop.Event{ID: "u", Kind: workshop.EventUndo, Undoes: at(90).ID}
+	assert.InDelta(t, 10.0/60, workshop.Hours(append(log, undo)), 0.005)
+	assert.Zero(t, workshop.Hours(nil))
+}
+
+func TestSettableAnglesAreTheNeighboursOnTheProtractor(t *testing.T) {
+	s := workshop.Settings{AngleStep: 0.25}
+	below, above := s.SettableAngles(41.3)
+	assert.InDelta(t, 41.25, below, 1e-9)
+	assert.InDelta(t, 41.5, above, 1e-9)
+	for _, exact := range []float64{0, 41.25, 90} {
+		below, above = s.SettableAngles(exact)
+		assert.InDelta(t, exact, below, 1e-9)
+		assert.InDelta(t, exact, above, 1e-9)
+	}
+}
+
+// The demo is made of records that the workshop itself accepts.
+func TestTheScenarioHasStonesInEveryState(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "demo.db")
+	require.NoError(t, demo.Fill(context.Background(), file, time.Date(2026, 11, 20, 9, 0, 0, 0, time.UTC)))
+	stones, err := open(t, file).Stones(t.Context())
+	require.NoError(t, err)
+	states := map[workshop.State]int{}
+	for _, s := range stones {
+		states[s.State]++
+		if s.State == workshop.StateFinished {
+			assert.Greater(t, s.Hours, 1.0, s.Name)
+		}
+	}
+	for _, state := range []workshop.State{workshop.StatePlanned, workshop.StateCutting, workshop.StateCut, workshop.StateFinished} {
+		assert.Positive(t, states[state], string(state))
+	}
+}
