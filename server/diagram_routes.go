@@ -1,9 +1,9 @@
 package server
 
 import (
-	"errors"
 	"net/http"
 	"regexp"
+	"slices"
 
 	"github.com/labstack/echo/v5"
 
@@ -98,25 +98,18 @@ func (s *Server) diagramRoutes() {
 }
 
 func (s *Server) solve(_ *echo.Context, in withBody[SolveRequest]) (Solved, error) {
-	out := Solved{Serial: in.Body.Serial, Warnings: []Place{}}
-	d, problems := in.Body.Draft.Read()
-	out.Problems = placesOf(problems)
-	if len(problems) > 0 {
+	stone, problems := cutting.Sketch(in.Body.Draft)
+	out := Solved{Serial: in.Body.Serial, Problems: placesOf(problems), Warnings: []Place{}}
+	if stone == nil {
 		return out, nil
 	}
-	stone, err := cutting.Cut(d)
-	var p diagram.Problem
-	if errors.As(err, &p) {
-		out.Problems = []Place{placeOf(p)}
-	} else if err != nil {
-		return out, err
-	}
 	out.Warnings = placesOf(stone.Warnings)
-	index := d.RefractiveIndex
+	index := stone.Diagram.RefractiveIndex
 	if m, ok := material.Find(in.Body.Material); ok {
 		index = m.RefractiveIndex.Low
 	}
-	out.Stone = diagramView(stone, index, err == nil)
+	stopped := slices.ContainsFunc(problems, func(p diagram.Problem) bool { return p.TierNo >= 0 })
+	out.Stone = diagramView(stone, index, !stopped && !stone.Solid().ShowsBlock())
 	return out, nil
 }
 

@@ -132,6 +132,3 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 	}
 	return config.Start(ctx, s.echo)
 }
-
-// ServeHTTP answers one request, for tests without a listener.
-func (s *Server) ServeHTTP(w http.ResponseWriter, r *http.Request) { s.echo.ServeHTTP(w, r) }

@@ -41,6 +41,14 @@ type CaliperReading struct {
 	Flats bool    `json:"flats"`
 }
 
+// Unsettable is an angle between two steps of the protractor, and those steps.
+type Unsettable struct {
+	Tier  string  `json:"tier"`
+	Angle float64 `json:"angle"`
+	Below float64 `json:"below"`
+	Above float64 `json:"above"`
+}
+
 // Assessment is what a plan comes to, in mm, carats and degrees.
 type Assessment struct {
 	MMPerUnit     float64          `json:"mmPerUnit"`
@@ -57,6 +65,7 @@ type Assessment struct {
 	LargestCheat  float64          `json:"largestCheat"`
 	Calipers      []CaliperReading `json:"calipers"`
 	Warnings      []Place          `json:"warnings"`
+	Unsettable    []Unsettable     `json:"unsettable"`
 	// NoTable tells that the stone has no flat to glue to at the transfer.
 	NoTable bool       `json:"noTable"`
 	Stone   *StoneView `json:"stone"`
@@ -138,11 +147,13 @@ type TransferCheck struct {
 
 func (s *Server) stoneRoutes() {
 	handle(s, http.MethodPost, "/api/assess", "assessPlan", "What a plan comes to", func(c *echo.Context, in withBody[AssessRequest]) (Assessment, error) {
-		a, err := s.workshop.Assess(c.Request().Context(), in.Body.DiagramID, in.Body.Choices)
+		ctx := c.Request().Context()
+		a, err := s.workshop.Assess(ctx, in.Body.DiagramID, in.Body.Choices)
 		if err != nil {
 			return Assessment{}, err
 		}
-		return assessmentOf(a), nil
+		settings, err := s.workshop.Settings(ctx)
+		return assessmentOf(a, settings), err
 	})
 	handle(s, http.MethodGet, "/api/stones", "listStones", "Every stone", func(c *echo.Context, _ struct{}) (StoneList, error) {
 		list, err := s.workshop.Stones(c.Request().Context())
@@ -189,17 +200,26 @@ func (s *Server) stonePage(c *echo.Context, in byID) (StonePage, error) {
 	if err != nil {
 		return StonePage{}, err
 	}
+	settings, err := s.workshop.Settings(ctx)
+	if err != nil {
+		return StonePage{}, err
+	}
 	events, err := s.workshop.Events(ctx, in.ID)
-	return StonePage{summary, assessmentOf(a), events, workshop.Hours(events)}, err
+	return StonePage{summary, assessmentOf(a, settings), events, workshop.Hours(events)}, err
 }
 
-func assessmentOf(a *workshop.Assessment) Assessment {
+func assessmentOf(a *workshop.Assessment, settings workshop.Settings) Assessment {
 	out := Assessment{
 		MMPerUnit: a.MM, Width: a.WidthMM, Length: a.LengthMM, Height: a.HeightMM,
 		Crown: a.CrownMM, Girdle: a.GirdleMM, Pavilion: a.PavilionMM, Table: a.TableMM,
 		Carats: a.Carats, CriticalAngle: a.CriticalAngle, Turn: a.Fit.Turn, LargestCheat: a.Fit.LargestCheat,
-		NoTable: a.TableMM == 0, Calipers: []CaliperReading{},
+		NoTable: a.TableMM == 0, Calipers: []CaliperReading{}, Unsettable: []Unsettable{},
 		Warnings: placesOf(a.Stone.Warnings), Stone: planView(a),
+	}
+	for _, t := range a.Stone.Diagram.Tiers {
+		if below, above := settings.SettableAngles(t.Angle); below != above {
+			out.Unsettable = append(out.Unsettable, Unsettable{t.Name, t.Angle, below, above})
+		}
 	}
 	for _, r := range a.Stone.Calipers() {
 		out.Calipers = append(out.Calipers, CaliperReading{a.Stone.Diagram.Tiers[r.TierNo].Name, r.Across * a.MM, r.Flats})

@@ -25,9 +25,11 @@ type Diagram struct {
 	// Revision is the hash of the present revision, "" before the first.
 	Revision string        `json:"revision"`
 	Draft    diagram.Draft `json:"draft"`
-	Version  int           `json:"version"`
-	Created  time.Time     `json:"created"`
-	Updated  time.Time     `json:"updated"`
+	// Edited tells that the draft is not what the present revision holds.
+	Edited  bool      `json:"edited"`
+	Version int       `json:"version"`
+	Created time.Time `json:"created"`
+	Updated time.Time `json:"updated"`
 	// Facts and Picture are those of the present revision, nil before the first.
 	Facts   *Facts   `json:"facts"`
 	Picture *Picture `json:"picture"`
@@ -130,12 +132,28 @@ func (w *Workshop) Diagrams(ctx context.Context) ([]Diagram, error) {
 	if err := w.store.DropHidden(ctx, w.moment().Add(-KeepDeleted)); err != nil {
 		return nil, err
 	}
-	return w.store.Diagrams(ctx)
+	list, err := w.store.Diagrams(ctx)
+	for i := range list {
+		list[i].Edited = edited(list[i])
+	}
+	return list, err
+}
+
+// edited tells whether a draft reads as something else than the present revision.
+func edited(d Diagram) bool {
+	read, problems := d.Draft.Read()
+	if len(problems) > 0 {
+		return true
+	}
+	hash, err := Hash(read)
+	return err != nil || hash != d.Revision
 }
 
 // Diagram returns one diagram of the library.
 func (w *Workshop) Diagram(ctx context.Context, id string) (Diagram, error) {
-	return w.store.Diagram(ctx, id)
+	d, err := w.store.Diagram(ctx, id)
+	d.Edited = edited(d)
+	return d, err
 }
 
 // Revision returns a version of a diagram by its hash.
@@ -202,6 +220,7 @@ func (w *Workshop) add(ctx context.Context, draft diagram.Draft, r *Revision, st
 	if r != nil {
 		d.Revision, d.Facts, d.Picture = r.Hash, &r.Facts, &r.Picture
 	}
+	d.Edited = edited(d)
 	return d, w.store.InsertDiagram(ctx, d, r)
 }
 
@@ -241,7 +260,7 @@ func (w *Workshop) SaveDraft(ctx context.Context, id string, draft diagram.Draft
 	if err := w.store.SaveDraft(ctx, d, version); err != nil {
 		return d, err
 	}
-	d.Version = version + 1
+	d.Version, d.Edited = version+1, edited(d)
 	return d, nil
 }
 

@@ -169,3 +169,24 @@ func TestWhatCannotBeCutSaysWhereAndWhy(t *testing.T) {
 		})
 	}
 }
+
+func TestADraftIsCutAsFarAsItCanBeRead(t *testing.T) {
+	draft := diagram.DraftOf(load(t, "round"))
+	stone, problems := cutting.Sketch(draft)
+	require.Empty(t, problems)
+	whole := len(stone.Facets)
+
+	draft.Name = ""
+	stone, problems = cutting.Sketch(draft)
+	assert.Len(t, problems, 1, "a name is missing, but the stone is whole")
+	assert.Len(t, stone.Facets, whole)
+
+	draft.Tiers[3].Stop = "girdle 0.0x"
+	stone, problems = cutting.Sketch(draft)
+	assert.Greater(t, len(problems), 1)
+	assert.Equal(t, 2, stone.Facets[len(stone.Facets)-1].Tier, "up to the tier before")
+
+	draft.Gear = "many"
+	stone, _ = cutting.Sketch(draft)
+	assert.Nil(t, stone)
+}

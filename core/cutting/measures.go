@@ -88,15 +88,3 @@ func (s *Stone) Measures() Measures {
 	}
 	return m
 }
-
-// TierDistances returns the plane distances of a tier's facets in the order of
-// its indexes.
-func (s *Stone) TierDistances(no int) []float64 {
-	out := []float64{}
-	for _, f := range s.Facets {
-		if f.Tier == no {
-			out = append(out, f.Plane.D)
-		}
-	}
-	return out
-}

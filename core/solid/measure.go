@@ -62,15 +62,6 @@ func (s *Solid) boundsOf(vertices []int) r3.Box {
 	return box
 }
 
-// Centroid returns the mean of a face's corners, a point inside the face.
-func (s *Solid) Centroid(f *Face) r3.Vec {
-	var sum r3.Vec
-	for _, v := range f.Loop {
-		sum = r3.Add(sum, s.Point(v))
-	}
-	return r3.Scale(1/float64(len(f.Loop)), sum)
-}
-
 // AxisSpan returns the lowest and highest z of the solid on the z axis, and
 // whether the axis passes through it at all. It follows from the planes alone.
 func (s *Solid) AxisSpan() (low, high float64, through bool) {

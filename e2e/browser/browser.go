@@ -165,11 +165,6 @@ func (p *Page) See(text string) error {
 	return p.Until(fmt.Sprintf("document.body.innerText.includes(%q)", text))
 }
 
-// SeeButton waits until there is something to click with the given name.
-func (p *Page) SeeButton(name string) error {
-	return p.Until(fmt.Sprintf("cressaFind('click', %q)", name))
-}
-
 // spot is the middle of an element on the screen.
 type spot struct {
 	X float64 `json:"x"`

@@ -337,6 +337,7 @@ export interface components {
             stone: components["schemas"]["StoneView"] | null;
             table: number;
             turn: number;
+            unsettable: components["schemas"]["Unsettable"][];
             warnings: components["schemas"]["Place"][];
             width: number;
         };
@@ -398,6 +399,7 @@ export interface components {
             /** Format: date-time */
             created: string;
             draft: components["schemas"]["Draft"];
+            edited: boolean;
             facts: components["schemas"]["Facts"] | null;
             id: string;
             picture: components["schemas"]["Picture"] | null;
@@ -722,6 +724,12 @@ export interface components {
         TransferCheck: {
             item: string;
             text: string;
+        };
+        Unsettable: {
+            above: number;
+            angle: number;
+            below: number;
+            tier: string;
         };
         VersionRequest: {
             version: number;

@@ -73,6 +73,7 @@ export const w = {
   },
   today: {
     title: 'Today',
+    beginWith: 'Begin with one of these',
     onDop: 'On the dop',
     resume: 'Resume at the wheel',
     begin: 'Begin at the wheel',
@@ -96,7 +97,6 @@ export const w = {
     gearsBad: 'Type numbers of teeth from 1 to 360, as in 64 72 96.',
     step: 'Finest step of your protractor',
     cheater: 'Your machine has a cheater',
-    cheaterHelp: 'It can turn a facet a little between two teeth',
     done: 'Save',
     tick: 'At the bench, Done ticks',
     ticks: { facet: 'one facet', round: 'a round at one angle', tier: 'a whole tier' } as Record<
@@ -126,7 +126,6 @@ export const w = {
     export: 'Export',
     delete: 'Delete',
     deleted: (name: string) => `${name} deleted`,
-    fileRefused: (name: string) => `${name} could not be opened. Nothing was added.`,
     inFile: (line: number, column: number, tier: string) =>
       `Line ${line}, column ${column}${tier ? `, tier ${tier}` : ''}`,
     edit: 'Edit',
@@ -135,11 +134,12 @@ export const w = {
     plan: 'Plan a stone',
     keep: 'Keep this version',
     kept: 'Kept',
-    notKept: 'Edited, not kept yet',
+    notKept: 'edited, not kept yet',
     saving: 'saving draft …',
     saved: 'draft saved',
     unsaved: 'draft not saved yet',
     addTier: 'Add a tier',
+    blankTier: 'Type its angle, what is dialled, and where it stops.',
     remove: (tier: string) => `Remove ${tier}`,
     up: (tier: string) => `Move ${tier} up`,
     down: (tier: string) => `Move ${tier} down`,
@@ -164,7 +164,6 @@ export const w = {
     lastGood: 'The drawing shows the last stone that could be cut.',
     partial: 'The drawing shows the stone as far as it can be cut.',
     noDrawing: 'The stone is drawn here as soon as the first tier can be cut.',
-    indexesHint: '3-9-15 or 3 9 15',
     pickStop: (tier: string) => `Choose a stop for ${tier}`,
     figures: {
       lengthWidth: 'Length / width',

@@ -34,10 +34,13 @@ export function DiagramEditor({ diagram }: { diagram: Diagram }) {
     { keys: ['Ctrl+Shift+z', 'Ctrl+y'], label: w.common.redo, run: editing.redo },
     { keys: ['Ctrl+s'], label: w.diagrams.keep, run: keep },
   ]);
-  const kept = editing.state === 'saved' && editing.saved.revision !== '' && !editing.canUndo;
+  const kept = editing.state === 'saved' && !editing.saved.edited;
   return (
     <>
-      <PageHead title={draft.name || w.diagrams.noName} facts={[saveWords[editing.state]]}>
+      <PageHead
+        title={draft.name || w.diagrams.noName}
+        facts={[saveWords[editing.state], kept ? w.diagrams.kept : w.diagrams.notKept]}
+      >
         <IconButton onClick={editing.undo} disabled={!editing.canUndo} aria-label={w.common.undo}>
           <UndoOutlined />
         </IconButton>
@@ -69,7 +72,7 @@ export function DiagramEditor({ diagram }: { diagram: Diagram }) {
       </Box>
       <StoneDesk
         stone={shown}
-        problems={draft.tiers.length > 0 ? problems : []}
+        problems={draft.tiers.length > 0 ? problems.filter((p) => p.field === '') : []}
         warnings={solved?.warnings ?? []}
         selected={selected}
         onSelect={setSelected}

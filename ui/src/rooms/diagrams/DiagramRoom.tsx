@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Diagram } from '../../api/client';
 import { diagramQuery } from '../../api/queries';
 import { Await, PageHead } from '../../parts/Page';
+import { Refusal } from '../../parts/Refusal';
 import { w } from '../../words/words';
 import { useDiagramActions } from './actions';
 import { DiagramEditor } from './DiagramEditor';
@@ -55,7 +56,7 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
           w.diagrams.teeth(Number(d.draft.gear)),
           `n ${d.draft.refractiveIndex}`,
           d.draft.designer,
-          d.starter ? w.diagrams.starter : '',
+          d.starter ? w.diagrams.starter : d.edited ? w.diagrams.notKept : '',
         ]}
       >
         <Button
@@ -76,12 +77,24 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
           </Button>
         )}
         <Button onClick={edit}>{d.starter ? w.diagrams.editCopy : w.diagrams.edit}</Button>
+        {d.edited && (
+          <Button variant="contained" onClick={() => actions.keep.mutate(d)}>
+            {w.diagrams.keep}
+          </Button>
+        )}
         {d.revision && (
-          <Button component={Link} to={`/stones/new?diagram=${d.id}`} variant="contained">
+          <Button
+            component={Link}
+            to={`/stones/new?diagram=${d.id}`}
+            variant={d.edited ? 'outlined' : 'contained'}
+          >
             {w.diagrams.plan}
           </Button>
         )}
       </PageHead>
+      <Box sx={{ px: 6 }}>
+        <Refusal error={actions.keep.error} />
+      </Box>
       <StoneDesk
         stone={shown}
         problems={solved?.problems ?? []}

@@ -88,7 +88,8 @@ export function StoneDesk({
   );
 }
 
-type View = 'crown' | 'pavilion' | 'round';
+type Side = 'crown' | 'pavilion';
+type View = Side | 'round';
 
 /** Facets of the selected tier. */
 function facetsOf(stone: StoneView, selected: string | null): Set<number> {
@@ -112,9 +113,9 @@ function Drawing({
   const step = Math.min(chosen, last);
   const tier = selected === null ? undefined : stone.tiers[Number(selected)];
   const facet = step > 0 && step < last ? stone.facets[step - 1] : undefined;
-  const up =
-    (view === 'round' ? undefined : view) ??
-    ((facet ? stone.tiers[facet.tier]!.up : (tier?.up ?? 'crown')) as 'crown' | 'pavilion');
+  const shown =
+    (facet && stone.tiers[facet.tier]) ?? tier ?? (stone.complete ? undefined : stone.tiers.at(-1));
+  const up = (view === 'round' ? undefined : view) ?? ((shown?.up ?? 'crown') as Side);
   const marks = {
     selected: facetsOf(stone, selected),
     now: facet ? step - 1 : undefined,

@@ -42,7 +42,10 @@ export function TierRow({
   onRemove,
 }: Props) {
   const [picking, setPicking] = useState(false);
-  const wrong = (field: string) => problems.some((p) => p.field === field);
+  // What is still empty in the row that is being typed is no mistake yet.
+  const empty = (field: string) => t[field as keyof DraftTier] === '';
+  const mistakes = problems.filter((p) => !(selected && empty(p.field)));
+  const wrong = (field: string) => mistakes.some((p) => p.field === field);
   const text = (
     field: 'name' | 'angle' | 'indexes' | 'stop' | 'note',
     label: string,
@@ -109,10 +112,10 @@ export function TierRow({
           <PlaylistAddCheck />
         </IconButton>
         <Box sx={{ flex: '1 1 45%', color: 'text.secondary' }}>
-          {problems.length === 0 && solved?.stop}
+          {problems.length === 0 ? solved?.stop : mistakes.length === 0 && w.diagrams.blankTier}
         </Box>
       </Box>
-      {problems.map((p, i) => (
+      {mistakes.map((p, i) => (
         <Care key={i} grave>
           {p.message}
         </Care>

@@ -28,6 +28,16 @@ export function useDiagramActions() {
       mutationFn: (id: string) => answer(client.POST('/api/diagrams/{id}/copy', at(id))),
       onSuccess: refresh,
     }),
+    keep: useMutation({
+      mutationFn: (d: Diagram) =>
+        answer(
+          client.POST('/api/diagrams/{id}/keep', { ...at(d.id), body: { version: d.version } }),
+        ),
+      onSuccess: () => {
+        say({ text: w.diagrams.kept });
+        return refresh();
+      },
+    }),
     remove: useMutation({
       mutationFn: (d: Diagram) => answer(client.DELETE('/api/diagrams/{id}', at(d.id))),
       onSuccess: (_, d) => {

@@ -22,11 +22,12 @@ export function useDraft(diagram: Diagram) {
     draft: diagram.draft,
     version: diagram.version,
     revision: diagram.revision,
+    edited: diagram.edited,
   });
   const id = diagram.id;
 
   const store = (d: Diagram) => {
-    setSaved({ draft: d.draft, version: d.version, revision: d.revision });
+    setSaved({ draft: d.draft, version: d.version, revision: d.revision, edited: d.edited });
     queries.setQueryData(diagramQuery(id).queryKey, d);
     void queries.invalidateQueries({ queryKey: diagramsQuery.queryKey, exact: true });
     return d;

@@ -37,7 +37,7 @@ export function useSolved(draft: Draft): Result {
   const solved = query.data;
   const fresh = solved?.stone ?? undefined;
   if (fresh?.complete && fresh !== good) setGood(fresh);
-  const open = fresh && solved!.problems.every((p) => p.code === 'block-left');
+  const open = solved?.problems.every((p) => p.code === 'block-left');
   const shown = open ? fresh : (good ?? fresh);
   return { solved, shown, behind: shown !== fresh };
 }

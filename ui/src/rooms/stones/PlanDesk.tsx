@@ -229,6 +229,11 @@ function PlanCares({
       {a.largestCheat === 0 && <Typography color="text.secondary">{w.stones.carries}</Typography>}
       {a.largestCheat > 0 && settings.cheater && <Care>{w.stones.cheat(cheat)}</Care>}
       {a.turn !== 0 && <Care>{w.stones.turn(angle(a.turn))}</Care>}
+      {a.unsettable.map((u) => (
+        <Care key={u.tier}>
+          {w.stones.notSettable(u.tier, angle(u.angle), angle(u.below), angle(u.above))}
+        </Care>
+      ))}
       {a.noTable && choices.firstSide === 'crown' && <Care>{w.stones.noTable}</Care>}
     </>
   );

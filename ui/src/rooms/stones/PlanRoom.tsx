@@ -1,6 +1,5 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Typography from '@mui/material/Typography';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useState } from 'react';
@@ -15,8 +14,8 @@ import {
 import { diagramsQuery, materialsQuery, settingsQuery, stonesQuery } from '../../api/queries';
 import { Await, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
-import { Thumbnail } from '../../parts/Thumbnail';
 import { w } from '../../words/words';
+import { DiagramChoice } from './DiagramChoice';
 import { PlanDesk } from './PlanDesk';
 
 /** Plans a new stone: first the diagram, then what it is cut from and how large. */
@@ -54,49 +53,7 @@ function ChooseDiagram({ list }: { list: Diagram[] }) {
           {w.rooms.diagrams}
         </Button>
       </PageHead>
-      <Box
-        component="ul"
-        sx={{
-          listStyle: 'none',
-          m: 6,
-          p: 0,
-          display: 'grid',
-          gridTemplateColumns: 'repeat(auto-fill, minmax(280px, 1fr))',
-          borderTop: 1,
-          borderLeft: 1,
-          borderColor: 'divider',
-        }}
-      >
-        {list.map((d) => (
-          <Box
-            component="li"
-            key={d.id}
-            sx={{ borderRight: 1, borderBottom: 1, borderColor: 'divider' }}
-          >
-            <Box
-              component={Link}
-              to={`/stones/new?diagram=${d.id}`}
-              sx={{
-                display: 'block',
-                p: 3,
-                color: 'text.primary',
-                textDecoration: 'none',
-                '&:hover': { backgroundColor: 'background.paper' },
-              }}
-            >
-              <Thumbnail picture={d.picture} size={120} />
-              <Typography variant="h2">{d.facts!.name}</Typography>
-              <Typography color="text.secondary">
-                {[
-                  d.facts!.outline,
-                  w.diagrams.teeth(d.facts!.gear),
-                  w.diagrams.facets(d.facts!.facets),
-                ].join(' · ')}
-              </Typography>
-            </Box>
-          </Box>
-        ))}
-      </Box>
+      <DiagramChoice list={list} />
     </>
   );
 }

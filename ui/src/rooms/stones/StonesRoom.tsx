@@ -21,7 +21,15 @@ export function StonesRoom() {
       </PageHead>
       <Await query={stones}>
         {(list) =>
-          list.length === 0 ? <Empty text={w.stones.nothing} /> : <Table stones={list} />
+          list.length === 0 ? (
+            <Empty text={w.stones.nothing}>
+              <Button component={Link} to="/stones/new">
+                {w.today.newStone}
+              </Button>
+            </Empty>
+          ) : (
+            <Table stones={list} />
+          )
         }
       </Await>
     </>

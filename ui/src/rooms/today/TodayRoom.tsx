@@ -4,13 +4,14 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { Settings, Summary } from '../../api/client';
-import { scriptQuery, settingsQuery, stonesQuery } from '../../api/queries';
+import { diagramsQuery, scriptQuery, settingsQuery, stonesQuery } from '../../api/queries';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { vec } from '../../parts/stone/geometry';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { angle } from '../../words/numbers';
 import { w } from '../../words/words';
+import { DiagramChoice } from '../stones/DiagramChoice';
 import { benchState } from '../bench/state';
 import { MachineForm, useSaveSettings } from '../machine/MachineForm';
 
@@ -62,7 +63,7 @@ function FirstOpening({ settings }: { settings: Settings }) {
 
 function Bench({ stones }: { stones: Summary[] }) {
   const first = stones.find(onDop);
-  if (stones.length === 0) return <Empty text={w.today.nothing} />;
+  if (stones.length === 0) return <FirstStone />;
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 380px' } }}>
       <Box sx={{ p: 6, borderRight: { md: 1 }, borderColor: { md: 'divider' } }}>
@@ -78,6 +79,19 @@ function Bench({ stones }: { stones: Summary[] }) {
         />
       </Box>
     </Box>
+  );
+}
+
+/** Nothing was planned yet: begin with a diagram. */
+function FirstStone() {
+  const diagrams = useQuery(diagramsQuery);
+  return (
+    <>
+      <Empty text={w.today.nothing}>
+        <Typography variant="h2">{w.today.beginWith}</Typography>
+      </Empty>
+      {diagrams.data && <DiagramChoice list={diagrams.data.filter((d) => d.revision)} />}
+    </>
   );
 }
 
