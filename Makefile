@@ -31,17 +31,14 @@ bench:
 GOLANGCI := github.com/golangci/golangci-lint/v2/cmd/golangci-lint@v2.15.0
 
 lint: ui/node_modules/.package-lock.json
+	test -z "$$(gofmt -l $$(git ls-files '*.go'))"
 	go vet ./...
 	GOOS=js GOARCH=wasm go build ./core/...
 	go run $(GOLANGCI) run
 	cd ui && npm run --silent lint
 
-test: chromium ui
+test: chromium ui lint
 	sh scripts/check-contract.sh
-	test -z "$$(gofmt -l $$(git ls-files '*.go'))"
-	go vet ./...
-	GOOS=js GOARCH=wasm go build ./core/...
-	cd ui && npm run --silent lint
 	go test -race $$(go list ./... | grep -v /e2e)
 	go test -count=1 ./e2e
 

@@ -21,7 +21,6 @@ func TestFromAnEmptyFolderToTheFirstFacetInEightActions(t *testing.T) {
 	u := open(t, 1280, 800, app.URL)
 	u.see("Three questions about your machine")
 	u.click("Skip for now")
-	u.click("Start a new stone")
 	u.click("First Light")
 	u.click("Plan this stone")
 	u.click("Cut it")

@@ -219,6 +219,11 @@ func (p *Page) Choose(label, option string) error {
 	return p.Until("!document.querySelector('[role=listbox]')")
 }
 
+// Upload gives files to the page's file field.
+func (p *Page) Upload(files ...string) error {
+	return p.Do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), files))
+}
+
 // Press types keys into what has the focus. Special keys come from package kb.
 func (p *Page) Press(keys string) error { return p.Do(chromedp.KeyEvent(keys)) }
 

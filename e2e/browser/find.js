@@ -36,9 +36,10 @@
     return exact || all.find((e) => nameOf(e).startsWith(name)) || null;
   };
 
-  // The middle of an element once it has come to rest, null while it is covered or moving.
+  // The middle of an element once it has come to rest, null while it is covered or moving, or the
+  // page is about to change under it.
   window.cressaSpot = (e) => {
-    if (!e) return null;
+    if (!e || document.querySelector('[aria-busy=true]')) return null;
     e.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     const box = e.getBoundingClientRect();
     const at = { x: box.left + box.width / 2, y: box.top + box.height / 2 };

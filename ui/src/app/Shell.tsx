@@ -5,6 +5,7 @@ import SettingsOutlined from '@mui/icons-material/SettingsOutlined';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
+import { useIsFetching, useIsMutating } from '@tanstack/react-query';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { w } from '../words/words';
 import { useKeyHelp, useKeys } from './keys';
@@ -20,6 +21,7 @@ const rooms = [
 
 export function Shell() {
   const navigate = useNavigate();
+  const busy = useIsFetching() + useIsMutating() > 0;
   useKeys(
     rooms.map((r) => ({ keys: [r.key], label: w.keys.go(r.name), run: () => void navigate(r.to) })),
   );
@@ -59,7 +61,7 @@ export function Shell() {
         </Box>
         <Tools />
       </Box>
-      <Box component="main" sx={{ flexGrow: 1, minHeight: 0, overflow: 'auto' }}>
+      <Box component="main" aria-busy={busy} sx={{ flexGrow: 1, minHeight: 0, overflow: 'auto' }}>
         <Outlet />
       </Box>
     </Box>

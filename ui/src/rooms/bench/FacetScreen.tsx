@@ -119,7 +119,8 @@ function Digits({
         sx={{
           fontFamily: faces.figures,
           fontWeight: 600,
-          fontSize: 'clamp(148px, 12vw, 220px)',
+          // 148 px and more from 1024 × 768 on, where a digit is then over 96 px high.
+          fontSize: 'clamp(56px, min(14.5vw, 19.4vh), 220px)',
           lineHeight: 0.82,
           letterSpacing: '-0.03em',
           color: changed ? 'secondary.main' : 'text.primary',
@@ -157,7 +158,7 @@ function Controls({ count, habit, done, back, skip, note }: Props) {
         variant="contained"
         color="primary"
         onClick={done}
-        sx={{ gridColumn: '1 / -1', minHeight: 88, fontSize: '1.75rem' }}
+        sx={{ gridColumn: '1 / -1', minHeight: 'clamp(64px, 11.5vh, 140px)', fontSize: '1.75rem' }}
       >
         {word}
       </Button>

@@ -4,7 +4,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Diagram } from '../../api/client';
 import { diagramsQuery } from '../../api/queries';
@@ -53,15 +53,32 @@ export function LibraryRoom() {
   );
 }
 
+interface Filter {
+  q: string;
+  outline: string;
+  gear: string;
+  from: string;
+  to: string;
+}
+
+const noFilter: Filter = { q: '', outline: '', gear: '', from: '', to: '' };
+
 function Library({ list, onCreate }: { list: Diagram[]; onCreate: () => void }) {
-  const [params, setParams] = useSearchParams();
-  const set = (name: string, value: string) => {
-    const next = new URLSearchParams(params);
-    if (value) next.set(name, value);
-    else next.delete(name);
-    setParams(next, { replace: true });
+  const [params, keep] = useSearchParams();
+  // The fields hold the filter; the address only remembers it. It follows too late to type into.
+  const [filter, setFilter] = useState<Filter>(() => ({
+    ...noFilter,
+    ...Object.fromEntries(params),
+  }));
+  const change = (next: Filter) => {
+    setFilter(next);
+    keep(
+      Object.entries(next).filter(([, v]) => v),
+      { replace: true },
+    );
   };
-  const found = list.filter((d) => fits(d, params));
+  const set = (name: keyof Filter, value: string) => change({ ...filter, [name]: value });
+  const found = list.filter((d) => fits(d, filter));
   const outlines = [...new Set(list.map((d) => d.draft.outline))].sort();
   const gears = [...new Set(list.map((d) => d.draft.gear))].sort((a, b) => Number(a) - Number(b));
   return (
@@ -69,32 +86,32 @@ function Library({ list, onCreate }: { list: Diagram[]; onCreate: () => void }) 
       <Box sx={{ display: 'flex', gap: 3, px: 6, py: 3, flexWrap: 'wrap' }} role="search">
         <TextField
           label={w.diagrams.search}
-          value={params.get('q') ?? ''}
+          value={filter.q}
           onChange={(e) => set('q', e.target.value)}
           sx={{ flexGrow: 1, maxWidth: 360 }}
         />
         <Choice
           label={w.diagrams.outline}
-          value={params.get('outline') ?? ''}
+          value={filter.outline}
           values={outlines}
           onChange={(v) => set('outline', v)}
         />
         <Choice
           label={w.diagrams.gear}
-          value={params.get('gear') ?? ''}
+          value={filter.gear}
           values={gears}
           onChange={(v) => set('gear', v)}
         />
         <TextField
           label={w.diagrams.facetsFrom}
-          value={params.get('from') ?? ''}
+          value={filter.from}
           onChange={(e) => set('from', e.target.value)}
           sx={{ width: 116 }}
           slotProps={{ htmlInput: { inputMode: 'numeric' } }}
         />
         <TextField
           label={w.diagrams.facetsTo}
-          value={params.get('to') ?? ''}
+          value={filter.to}
           onChange={(e) => set('to', e.target.value)}
           sx={{ width: 90 }}
           slotProps={{ htmlInput: { inputMode: 'numeric' } }}
@@ -103,7 +120,7 @@ function Library({ list, onCreate }: { list: Diagram[]; onCreate: () => void }) 
       {found.length === 0 ? (
         <Empty text={w.diagrams.nothing}>
           <Box sx={{ display: 'flex', gap: 2 }}>
-            <Button onClick={() => setParams({}, { replace: true })}>{w.diagrams.clear}</Button>
+            <Button onClick={() => change(noFilter)}>{w.diagrams.clear}</Button>
             <Button onClick={onCreate}>{w.diagrams.new}</Button>
           </Box>
         </Empty>
@@ -156,18 +173,18 @@ function Choice(props: {
   );
 }
 
-function fits(d: Diagram, params: URLSearchParams): boolean {
-  const words = (params.get('q') ?? '').toLowerCase().split(/\s+/).filter(Boolean);
+function fits(d: Diagram, filter: Filter): boolean {
+  const words = filter.q.toLowerCase().split(/\s+/).filter(Boolean);
   const text = [d.draft.name, d.draft.designer, d.draft.outline, d.draft.note, d.draft.source]
     .join(' ')
     .toLowerCase();
   const facets = d.facts?.facets ?? 0;
-  const from = parseNumber(params.get('from') ?? '') ?? 0;
-  const to = parseNumber(params.get('to') ?? '') ?? Infinity;
+  const from = parseNumber(filter.from) ?? 0;
+  const to = parseNumber(filter.to) ?? Infinity;
   return (
     words.every((word) => text.includes(word)) &&
-    (!params.get('outline') || d.draft.outline === params.get('outline')) &&
-    (!params.get('gear') || d.draft.gear === params.get('gear')) &&
+    (!filter.outline || d.draft.outline === filter.outline) &&
+    (!filter.gear || d.draft.gear === filter.gear) &&
     facets >= from &&
     facets <= to
   );

@@ -45,7 +45,8 @@ export function useDiagramActions() {
           text: w.diagrams.deleted(d.draft.name || w.diagrams.noName),
           action: { label: w.common.undo, run: () => restore.mutate(d.id) },
         });
-        return refresh();
+        // Only the list: the page of what was deleted must not ask for it again.
+        return queries.invalidateQueries({ queryKey: diagramsQuery.queryKey, exact: true });
       },
     }),
   };
