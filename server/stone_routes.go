@@ -17,8 +17,10 @@ type StoneList struct {
 
 // AssessRequest asks what a plan comes to.
 type AssessRequest struct {
-	DiagramID string           `json:"diagramId"`
-	Choices   workshop.Choices `json:"choices"`
+	DiagramID string `json:"diagramId"`
+	// Revision is the version that a plan froze, "" for the diagram's present one.
+	Revision string           `json:"revision"`
+	Choices  workshop.Choices `json:"choices"`
 }
 
 // PlanRequest keeps a plan as a new stone.
@@ -148,7 +150,7 @@ type TransferCheck struct {
 func (s *Server) stoneRoutes() {
 	handle(s, http.MethodPost, "/api/assess", "assessPlan", "What a plan comes to", func(c *echo.Context, in withBody[AssessRequest]) (Assessment, error) {
 		ctx := c.Request().Context()
-		a, err := s.workshop.Assess(ctx, in.Body.DiagramID, in.Body.Choices)
+		a, err := s.workshop.Assess(ctx, in.Body.DiagramID, in.Body.Revision, in.Body.Choices)
 		if err != nil {
 			return Assessment{}, err
 		}

@@ -170,16 +170,26 @@ const (
 	SamePass        diagram.Code = "same-pass"
 )
 
-// Assess works a plan out without keeping it.
-func (w *Workshop) Assess(ctx context.Context, diagramID string, c Choices) (*Assessment, error) {
-	d, err := w.store.Diagram(ctx, diagramID)
+// Assess works a plan out without keeping it, from a revision that was frozen
+// before or, where that is "", from the diagram's present one.
+func (w *Workshop) Assess(ctx context.Context, diagramID, revision string, c Choices) (*Assessment, error) {
+	revision, err := w.freeze(ctx, diagramID, revision)
 	if err != nil {
 		return nil, err
 	}
-	if d.Revision == "" {
-		return nil, ErrNotKept
+	return w.assessRevision(ctx, revision, c)
+}
+
+// freeze returns the revision that a plan is made from.
+func (w *Workshop) freeze(ctx context.Context, diagramID, revision string) (string, error) {
+	if revision != "" {
+		return revision, nil
 	}
-	return w.assessRevision(ctx, d.Revision, c)
+	d, err := w.store.Diagram(ctx, diagramID)
+	if err == nil && d.Revision == "" {
+		err = ErrNotKept
+	}
+	return d.Revision, err
 }
 
 func (w *Workshop) assessRevision(ctx context.Context, hash string, c Choices) (*Assessment, error) {
@@ -306,16 +316,10 @@ func (w *Workshop) PlanStone(ctx context.Context, name, diagramID string, c Choi
 // newPlan assesses the choices and freezes the diagram. An empty revision means
 // the diagram's present one.
 func (w *Workshop) newPlan(ctx context.Context, diagramID, revision string, c Choices) (Plan, *Assessment, error) {
-	plan := Plan{DiagramID: diagramID, Revision: revision, Choices: c, Created: w.moment()}
-	if revision == "" {
-		d, err := w.store.Diagram(ctx, diagramID)
-		if err != nil {
-			return plan, nil, err
-		}
-		if d.Revision == "" {
-			return plan, nil, ErrNotKept
-		}
-		plan.Revision = d.Revision
+	plan := Plan{DiagramID: diagramID, Choices: c, Created: w.moment()}
+	var err error
+	if plan.Revision, err = w.freeze(ctx, diagramID, revision); err != nil {
+		return plan, nil, err
 	}
 	a, err := w.assessRevision(ctx, plan.Revision, c)
 	if err != nil {

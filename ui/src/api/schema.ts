@@ -321,6 +321,7 @@ export interface components {
         AssessRequest: {
             choices: components["schemas"]["Choices"];
             diagramId: string;
+            revision: string;
         };
         Assessment: {
             calipers: components["schemas"]["CaliperReading"][];

@@ -224,6 +224,7 @@ export const w = {
     gear: 'Gear',
     notOwned: 'not among yours',
     size: 'Size',
+    sizeBad: (from: number, to: number) => `Type ${from} to ${to} mm.`,
     basis: 'measured as',
     bases: { width: 'width', length: 'length', flats: 'across the flats of' } as Record<
       string,

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useState } from 'react';
@@ -91,12 +92,20 @@ function NewPlan({
       </Box>
       <PlanDesk
         diagramId={diagram.id}
+        revision=""
         choices={choices}
         onChange={setChoices}
-        name={name}
-        onName={setName}
         settings={settings}
-      />
+      >
+        <TextField
+          label={w.stones.name}
+          placeholder={w.stones.namePlaceholder}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          fullWidth
+          sx={{ mb: 3 }}
+        />
+      </PlanDesk>
     </>
   );
 }

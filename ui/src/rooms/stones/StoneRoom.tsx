@@ -168,6 +168,7 @@ function ChangePlan({
       </Box>
       <PlanDesk
         diagramId={s.work.plan.diagramId}
+        revision={s.work.plan.revision}
         choices={choices}
         onChange={setChoices}
         settings={settings}
