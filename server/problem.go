@@ -118,9 +118,8 @@ func problemOf(err error) *Problem {
 func fieldPlaces(errs validator.ValidationErrors) []Place {
 	places := make([]Place, len(errs))
 	for i, e := range errs {
-		// The path without the request struct and its Body.
-		_, field, _ := strings.Cut(e.Namespace(), ".")
-		field = strings.TrimPrefix(field, "Body.")
+		// Everything that is checked lies in a request's Body; its own name is left out.
+		_, field, _ := strings.Cut(e.Namespace(), ".Body.")
 		places[i] = Place{Tier: -1, Field: field, Code: e.Tag(), Message: words.Constraint(e.Tag(), e.Param(), fmt.Sprint(e.Value()))}
 	}
 	return places

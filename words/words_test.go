@@ -1,13 +1,18 @@
 package words_test
 
 import (
+	"os"
+	"path/filepath"
+	"regexp"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"cressa/core/diagram"
+	"cressa/core/material"
 	"cressa/words"
+	"cressa/workshop"
 )
 
 func TestStopsAreToldAsCuttersTellThem(t *testing.T) {
@@ -38,4 +43,40 @@ func TestStopsAreToldAsCuttersTellThem(t *testing.T) {
 		tier := diagram.Tier{Part: c.part, Angle: c.angle, Indexes: indexes, Stop: stop}
 		assert.Equal(t, c.want, words.Stop(tier, 96, c.scale))
 	}
+}
+
+// Every code that the packages below declare has a sentence.
+func TestEveryProblemHasItsWords(t *testing.T) {
+	declared := regexp.MustCompile(`(?m)^\s*[A-Z]\w*\s+(?:diagram\.)?Code\s*= "([a-z-]+)"|^(?:const\s+)[A-Z]\w*\s+diagram\.Code = "([a-z-]+)"`)
+	found := 0
+	for _, pattern := range []string{"../core/diagram/*.go", "../core/cutting/*.go", "../formats/*.go", "../workshop/*.go"} {
+		files, err := filepath.Glob(pattern)
+		require.NoError(t, err)
+		for _, file := range files {
+			source, err := os.ReadFile(file)
+			require.NoError(t, err)
+			for _, m := range declared.FindAllStringSubmatch(string(source), -1) {
+				found++
+				code := diagram.Code(m[1] + m[2])
+				p := diagram.Problem{Code: code, TierNo: -1, Field: diagram.FieldAngle, Text: "x", Other: "P1"}
+				assert.NotContains(t, words.Problem(p), string(code), "%s in %s has no sentence", code, file)
+			}
+		}
+	}
+	assert.Greater(t, found, 30)
+}
+
+func TestEveryMaterialHasItsCautions(t *testing.T) {
+	for _, m := range material.All() {
+		cautions := words.Cautions(m)
+		require.NotEmpty(t, cautions, m.Name)
+		assert.Regexp(t, "wet", cautions[0], "%s: the dust comes first", m.Name)
+	}
+}
+
+func TestEveryCheckOfTheTransferHasItsWords(t *testing.T) {
+	for _, item := range workshop.TransferChecks {
+		assert.NotEqual(t, item, words.TransferCheck(item, true, "crown"))
+	}
+	assert.Contains(t, words.TransferCheck("second-dop", false, "pavilion"), "no flat")
 }

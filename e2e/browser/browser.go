@@ -181,12 +181,23 @@ func (p *Page) ClickOn(selector string) error {
 	return p.clickOn(fmt.Sprintf("document.querySelector(%q)", selector))
 }
 
+// clickOn clicks the element that a script gives. Where the page moved between the
+// look and the press, it looks again.
 func (p *Page) clickOn(script string) error {
-	at, err := until[spot](p, "cressaSpot("+script+")")
-	if err != nil {
-		return err
+	const tries = 5
+	for range tries {
+		at, err := until[spot](p, "cressaSpot("+script+")")
+		if err != nil {
+			return err
+		}
+		if err := p.Do(chromedp.MouseClickXY(at.X, at.Y)); err != nil {
+			return err
+		}
+		if hit, err := Eval[bool](p, "window.cressaHit"); err != nil || hit {
+			return err
+		}
 	}
-	return p.Do(chromedp.MouseClickXY(at.X, at.Y))
+	return fmt.Errorf("%s does not keep still", script)
 }
 
 // Fill replaces what stands in the field with the given label, by keyboard.

@@ -36,6 +36,9 @@
     return exact || all.find((e) => nameOf(e).startsWith(name)) || null;
   };
 
+  const belongs = (top, e) =>
+    !!top && !!e && (e.contains(top) || [...(e.labels || [])].some((l) => l.contains(top)));
+
   // The middle of an element once it has come to rest, null while it is covered or moving, or the
   // page is about to change under it.
   window.cressaSpot = (e) => {
@@ -43,10 +46,19 @@
     e.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     const box = e.getBoundingClientRect();
     const at = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
-    const top = document.elementFromPoint(at.x, at.y);
-    const reached = top && (e.contains(top) || top.contains(e) || [...(e.labels || [])].some((l) => l.contains(top)));
+    const reached = belongs(document.elementFromPoint(at.x, at.y), e);
     const before = e.cressaBox;
     e.cressaBox = `${box.left} ${box.top}`;
+    aim = e;
     return reached && before === e.cressaBox ? at : null;
   };
+
+  // Whether the last press of the mouse reached what it was aimed at: the page may have moved
+  // between the look and the press.
+  window.cressaHit = false;
+  let aim = null;
+  const aimed = (event) => {
+    window.cressaHit = belongs(event.target, aim);
+  };
+  document.addEventListener('mousedown', aimed, true);
 })();

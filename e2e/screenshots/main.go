@@ -38,7 +38,7 @@ func selectTier(tier string) step {
 		if err := p.Click(tier); err != nil {
 			return err
 		}
-		return p.Until("document.querySelector('[aria-pressed=true]')")
+		return p.Until("document.querySelector('table [aria-pressed=true]')")
 	}
 }
 

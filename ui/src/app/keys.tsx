@@ -90,27 +90,34 @@ export function KeysProvider({ children }: { children: ReactNode }) {
   return (
     <KeysContext value={registry}>
       {children}
-      <Dialog open={shown !== null} onClose={() => setShown(null)}>
-        <DialogTitle>{w.common.keys}</DialogTitle>
-        <DialogContent>
-          <table>
-            <tbody>
-              {[...(shown ?? []), { keys: ['?'], label: w.keys.help }].map((k) => (
-                <tr key={k.keys.join()}>
-                  <td style={{ paddingRight: 24 }}>
-                    <Typography variant="figures">{k.keys.map(readable).join('  ')}</Typography>
-                  </td>
-                  <td>{k.label}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={() => setShown(null)}>{w.common.close}</Button>
-        </DialogActions>
-      </Dialog>
+      {shown && <KeyList keys={shown} onClose={() => setShown(null)} />}
     </KeysContext>
+  );
+}
+
+/** The keys of the present screen, in a dialog. */
+function KeyList({ keys, onClose }: { keys: Key[]; onClose: () => void }) {
+  return (
+    <Dialog open onClose={onClose}>
+      <DialogTitle>{w.common.keys}</DialogTitle>
+      <DialogContent>
+        <table>
+          <tbody>
+            {[...keys, { keys: ['?'], label: w.keys.help }].map((k) => (
+              <tr key={k.keys.join()}>
+                <td style={{ paddingRight: 24 }}>
+                  <Typography variant="figures">{k.keys.map(readable).join('  ')}</Typography>
+                </td>
+                <td>{k.label}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>{w.common.close}</Button>
+      </DialogActions>
+    </Dialog>
   );
 }
 

@@ -20,25 +20,27 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
   return (
     <NoticeContext value={say}>
       {children}
-      <Snackbar
-        open={notice !== null}
-        onClose={(_, reason) => reason !== 'clickaway' && close()}
-        autoHideDuration={action ? 12000 : 4000}
-        message={notice?.text}
-        action={
-          action && (
-            <Button
-              variant="text"
-              onClick={() => {
-                action.run();
-                close();
-              }}
-            >
-              {action.label}
-            </Button>
-          )
-        }
-      />
+      {notice && (
+        <Snackbar
+          open
+          onClose={(_, reason) => reason !== 'clickaway' && close()}
+          autoHideDuration={action ? 12000 : 4000}
+          message={notice.text}
+          action={
+            action && (
+              <Button
+                variant="text"
+                onClick={() => {
+                  action.run();
+                  close();
+                }}
+              >
+                {action.label}
+              </Button>
+            )
+          }
+        />
+      )}
     </NoticeContext>
   );
 }

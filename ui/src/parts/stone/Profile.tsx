@@ -64,9 +64,17 @@ export function Profile({
           onPick={onPick}
           {...marks}
         />
-        <g stroke={tokens.ink} strokeWidth={2.2 * pixel} strokeLinecap="round">
+        <g strokeLinecap="round">
           {section?.map((s) => (
-            <line key={s.facet} x1={s.from.x} y1={-s.from.y} x2={s.to.x} y2={-s.to.y} />
+            <line
+              key={s.facet}
+              stroke={marks.selected?.has(s.facet) ? tokens.copper : tokens.ink}
+              strokeWidth={(marks.selected?.has(s.facet) ? 5 : 2.2) * pixel}
+              x1={s.from.x}
+              y1={-s.from.y}
+              x2={s.to.x}
+              y2={-s.to.y}
+            />
           ))}
         </g>
       </g>
