@@ -40,8 +40,8 @@ export function Profile({
   const reach = reachOf(mesh);
   const half = Math.max(0.62 * tall, 0.84 * reach);
   // Wide enough for the stone on the left and, where they are told, the heights on the right.
-  const wide = half * (length ? 3.4 : 2.6);
-  const left = -wide * (length ? 0.4 : 0.5);
+  const wide = half * (length ? 4.4 : 2.6);
+  const left = -wide * (length ? 0.31 : 0.5);
   const pixel = (2 * half) / 230;
   const marksAt = levels.hasGirdle && length ? heights(levels) : [];
   return (
@@ -53,7 +53,7 @@ export function Profile({
       height="100%"
     >
       <clipPath id={clip}>
-        <rect x={left} y={-middle - half} width={length ? wide * 0.75 : wide} height={2 * half} />
+        <rect x={left} y={-middle - half} width={length ? wide * 0.62 : wide} height={2 * half} />
       </clipPath>
       <g clipPath={`url(#${clip})`}>
         <StoneFaces
@@ -81,15 +81,15 @@ export function Profile({
       <g stroke={tokens.faint} strokeWidth={0.8 * pixel}>
         {marksAt.map((m) => (
           <g key={m.name}>
-            <line x1={left + wide * 0.76} x2={left + wide * 0.8} y1={-m.from} y2={-m.from} />
-            <line x1={left + wide * 0.76} x2={left + wide * 0.8} y1={-m.to} y2={-m.to} />
-            <line x1={left + wide * 0.78} x2={left + wide * 0.78} y1={-m.from} y2={-m.to} />
+            <line x1={left + wide * 0.635} x2={left + wide * 0.665} y1={-m.from} y2={-m.from} />
+            <line x1={left + wide * 0.635} x2={left + wide * 0.665} y1={-m.to} y2={-m.to} />
+            <line x1={left + wide * 0.65} x2={left + wide * 0.65} y1={-m.from} y2={-m.to} />
           </g>
         ))}
       </g>
-      <g fontFamily={faces.figures} fontSize={13 * pixel} fill={tokens.ink}>
+      <g fontFamily={faces.figures} fontSize={16 * pixel} fill={tokens.ink}>
         {marksAt.map((m) => (
-          <text key={m.name} x={left + wide * 0.815} y={-(m.from + m.to) / 2 + 4.5 * pixel}>
+          <text key={m.name} x={left + wide * 0.68} y={-(m.from + m.to) / 2 + 5.5 * pixel}>
             {m.name} {length?.(m.to - m.from)}
           </text>
         ))}

@@ -185,7 +185,7 @@ function SideAndFigures({
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: { xs: '1fr', lg: '1.35fr 1fr' },
+        gridTemplateColumns: { xs: '1fr', lg: '1.7fr 1fr' },
         gap: 4,
         mt: 4,
         alignItems: 'start',
