@@ -67,7 +67,7 @@ func demoCommand() *cobra.Command {
 			defer os.RemoveAll(data)
 			return serve(c, addr, data, func(ctx context.Context, _ *workshop.Workshop, _ bool) error {
 				return demo.Fill(ctx, filepath.Join(data, databaseFile), time.Now())
-			}, "This is the demo: what you change here is thrown away when it stops.\nTo keep your own records, run: cressa serve")
+			}, "This is the demo: what you change here is thrown away when it stops.\nTo keep your own records, run: "+os.Args[0]+" serve")
 		},
 	}
 	c.Flags().StringVar(&addr, "addr", defaultAddr, "`HOST:PORT` of this machine to listen on")
