@@ -26,6 +26,9 @@ interface Props {
   note: () => void;
 }
 
+/** A screen that is low, or zoomed in: what is said stands side by side. */
+const short = '@media (max-height: 600px)';
+
 /** The facet to cut now, readable from a metre. */
 export function FacetScreen(props: Props) {
   const { script, state } = props;
@@ -62,25 +65,27 @@ export function FacetScreen(props: Props) {
             justifyContent: 'space-evenly',
           }}
         >
-          <Digits
-            label={w.bench.index}
-            changed={last?.dial.tooth !== facet.dial.tooth}
-            aside={cheatOf(facet.dial)}
-          >
-            {String(facet.dial.tooth)}
-          </Digits>
-          <Digits
-            label={w.bench.angle}
-            changed={last?.angle !== facet.angle}
-            aside={
-              facet.below !== facet.above
-                ? w.bench.between(angle(facet.below), angle(facet.above))
-                : ''
-            }
-          >
-            {`${angle(facet.angle)}°`}
-          </Digits>
-          <Typography sx={{ fontSize: 32, lineHeight: 1.2 }} data-stop>
+          <Box sx={{ display: 'contents', [short]: { display: 'flex', gap: 6 } }}>
+            <Digits
+              label={w.bench.index}
+              changed={last?.dial.tooth !== facet.dial.tooth}
+              aside={cheatOf(facet.dial)}
+            >
+              {String(facet.dial.tooth)}
+            </Digits>
+            <Digits
+              label={w.bench.angle}
+              changed={last?.angle !== facet.angle}
+              aside={
+                facet.below !== facet.above
+                  ? w.bench.between(angle(facet.below), angle(facet.above))
+                  : ''
+              }
+            >
+              {`${angle(facet.angle)}°`}
+            </Digits>
+          </Box>
+          <Typography sx={{ fontSize: 32, lineHeight: 1.2, [short]: { fontSize: 20 } }} data-stop>
             {facet.stop}
           </Typography>
           <Typography sx={{ fontSize: '1.125rem', color: 'secondary.main', fontWeight: 600 }}>
@@ -121,6 +126,7 @@ function Digits({
           fontWeight: 600,
           // 148 px and more from 1024 × 768 on, where a digit is then over 96 px high.
           fontSize: 'clamp(56px, min(14.5vw, 19.4vh), 220px)',
+          [short]: { fontSize: 'min(10vw, 19.4vh)' },
           lineHeight: 0.82,
           letterSpacing: '-0.03em',
           color: changed ? 'secondary.main' : 'text.primary',
@@ -153,12 +159,25 @@ function Controls({ count, habit, done, back, skip, note }: Props) {
         ? w.bench.doneRound(count)
         : w.bench.doneTier(count);
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 2, flexShrink: 0 }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: '1fr 1fr 1fr',
+        gap: 2,
+        flexShrink: 0,
+        [short]: { gridTemplateColumns: '2fr 1fr 1fr 1fr' },
+      }}
+    >
       <Button
         variant="contained"
         color="primary"
         onClick={done}
-        sx={{ gridColumn: '1 / -1', minHeight: 'clamp(64px, 11.5vh, 140px)', fontSize: '1.75rem' }}
+        sx={{
+          gridColumn: '1 / -1',
+          minHeight: 'clamp(64px, 11.5vh, 140px)',
+          fontSize: '1.75rem',
+          [short]: { gridColumn: 'auto' },
+        }}
       >
         {word}
       </Button>
