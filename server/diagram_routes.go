@@ -9,7 +9,6 @@ import (
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
-	"cressa/core/material"
 	"cressa/formats"
 	"cressa/workshop"
 )
@@ -19,8 +18,6 @@ type SolveRequest struct {
 	// Serial comes back in the answer, so that a late one can be dropped.
 	Serial int           `json:"serial"`
 	Draft  diagram.Draft `json:"draft"`
-	// Material is what margins are reckoned for; "" takes the draft's own index.
-	Material string `json:"material" validate:"max=60"`
 }
 
 // Solved is the stone that a draft makes, or how far it comes and why no further.
@@ -104,12 +101,8 @@ func (s *Server) solve(_ *echo.Context, in withBody[SolveRequest]) (Solved, erro
 		return out, nil
 	}
 	out.Warnings = placesOf(stone.Warnings)
-	index := stone.Diagram.RefractiveIndex
-	if m, ok := material.Find(in.Body.Material); ok {
-		index = m.RefractiveIndex.Low
-	}
 	stopped := slices.ContainsFunc(problems, func(p diagram.Problem) bool { return p.TierNo >= 0 })
-	out.Stone = diagramView(stone, index, !stopped && !stone.Solid().ShowsBlock())
+	out.Stone = diagramView(stone, !stopped && !stone.Solid().ShowsBlock())
 	return out, nil
 }
 

@@ -108,7 +108,7 @@ func TestWhatGoesWrongIsAlwaysAProblem(t *testing.T) {
 		{"POST", "/", "", 405, ""},
 		{"POST", "/api/solve", "", 400, "JSON"},
 		{"POST", "/api/solve", `{"serial":1,"drfat":{}}`, 400, "drfat"},
-		{"POST", "/api/solve", `{"serial":1,"draft":{},"material":""} {}`, 400, "more text"},
+		{"POST", "/api/solve", `{"serial":1,"draft":{}} {}`, 400, "more text"},
 		{"POST", "/api/diagrams/import", `{"text":"` + strings.Repeat("x", 9<<20) + `"}`, 413, ""},
 		{"PUT", "/api/settings", `{"version":0,"answered":true,"gears":[0],"angleStep":0.1,"cheater":true,"tick":"facet","passes":[{"id":"a","name":"A","lap":""}]}`, 422, ""},
 		{"PUT", "/api/diagrams/" + starter + "/draft", `{"draft":{},"version":1}`, 409, "copy"},

@@ -216,8 +216,8 @@ func wheelOf(teeth int) []Tooth {
 }
 
 // diagramView shows a stone as its diagram writes it, in widths of the stone.
-func diagramView(s *cutting.Stone, refractiveIndex float64, complete bool) *StoneView {
-	return viewOf(s, viewing{gear: s.Diagram.Gear, refractiveIndex: refractiveIndex, complete: complete})
+func diagramView(s *cutting.Stone, complete bool) *StoneView {
+	return viewOf(s, viewing{gear: s.Diagram.Gear, refractiveIndex: s.Diagram.RefractiveIndex, complete: complete})
 }
 
 // planView shows a stone as a plan has it, in millimetres.

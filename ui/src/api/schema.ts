@@ -646,7 +646,6 @@ export interface components {
         };
         SolveRequest: {
             draft: components["schemas"]["Draft"];
-            material: string;
             serial: number;
         };
         Solved: {

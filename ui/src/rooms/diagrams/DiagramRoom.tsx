@@ -103,11 +103,7 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
         onSelect={select}
         note={d.draft.note}
       >
-        {shown && (
-          <Box sx={{ overflow: 'auto' }}>
-            <TierTable stone={shown} selected={selected} onSelect={select} />
-          </Box>
-        )}
+        {shown && <TierTable stone={shown} selected={selected} onSelect={select} />}
       </StoneDesk>
     </>
   );

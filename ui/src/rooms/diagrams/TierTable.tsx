@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import type { StoneView, Tier } from '../../api/client';
+import { Sheet } from '../../parts/Sheet';
 import { angle, signed } from '../../words/numbers';
 import { w } from '../../words/words';
 
@@ -11,51 +12,24 @@ interface Props {
 
 /** The tiers in cutting order, as a sheet lists them. */
 export function TierTable({ stone, selected, onSelect }: Props) {
+  const head: Parameters<typeof Sheet>[0]['head'] = [
+    w.tiers.tier,
+    w.tiers.angle,
+    [w.tiers.margin, w.tiers.marginHelp],
+    w.tiers.indexes,
+    w.tiers.stop,
+  ];
   return (
-    <Box
-      component="table"
-      sx={{
-        borderCollapse: 'collapse',
-        width: '100%',
-        '& th': {
-          textAlign: 'left',
-          fontWeight: 600,
-          borderBottom: 1,
-          borderColor: 'text.primary',
-          py: 1,
-          pr: 3,
-          whiteSpace: 'nowrap',
-        },
-        '& td': { borderBottom: 1, borderColor: 'divider', py: 1, pr: 3, verticalAlign: 'top' },
-        '& .figure': {
-          fontFamily: (t) => t.typography.figures?.fontFamily,
-          whiteSpace: 'nowrap',
-          fontVariantNumeric: 'tabular-nums',
-        },
-      }}
-    >
-      <thead>
-        <tr>
-          <th scope="col">{w.tiers.tier}</th>
-          <th scope="col">{w.tiers.angle}</th>
-          <th scope="col" title={w.tiers.marginHelp}>
-            {w.tiers.margin}
-          </th>
-          <th scope="col">{w.tiers.indexes}</th>
-          <th scope="col">{w.tiers.stop}</th>
-        </tr>
-      </thead>
-      <tbody>
-        {stone.tiers.map((t, i) => (
-          <Row
-            key={i}
-            tier={t}
-            chosen={selected === String(i)}
-            onChoose={() => onSelect(selected === String(i) ? null : String(i))}
-          />
-        ))}
-      </tbody>
-    </Box>
+    <Sheet dense head={head}>
+      {stone.tiers.map((t, i) => (
+        <Row
+          key={i}
+          tier={t}
+          chosen={selected === String(i)}
+          onChoose={() => onSelect(selected === String(i) ? null : String(i))}
+        />
+      ))}
+    </Sheet>
   );
 }
 

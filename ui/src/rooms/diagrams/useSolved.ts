@@ -25,7 +25,7 @@ export function useSolved(draft: Draft): Result {
     queryFn: ({ signal }) =>
       answer(
         client.POST('/api/solve', {
-          body: { serial: nextSerial(), draft: asked, material: '' },
+          body: { serial: nextSerial(), draft: asked },
           signal,
         }),
       ),
