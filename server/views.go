@@ -129,7 +129,7 @@ type StoneView struct {
 // viewing says how a stone is shown.
 type viewing struct {
 	gear            int
-	turn            float64
+	turns           cutting.Turns
 	mm              float64
 	refractiveIndex float64
 	complete        bool
@@ -162,7 +162,7 @@ func viewOf(s *cutting.Stone, v viewing) *StoneView {
 		}
 	}
 	for i, f := range s.Facets {
-		dial := dialOf(s.Dial(f, v.gear, v.turn), v.gear)
+		dial := dialOf(s.Dial(f, v.gear, v.turns), v.gear)
 		out.Tiers[f.Tier].Dials = append(out.Tiers[f.Tier].Dials, dial)
 		out.Facets[i] = Facet{
 			Tier: f.Tier, Index: f.Index, Azimuth: f.Azimuth, AtMeet: f.AtMeet, Dial: dial,
@@ -223,7 +223,7 @@ func diagramView(s *cutting.Stone, complete bool) *StoneView {
 // planView shows a stone as a plan has it, in millimetres.
 func planView(a *workshop.Assessment) *StoneView {
 	return viewOf(a.Stone, viewing{
-		gear: a.Choices.Gear, turn: a.Fit.Turn, mm: a.MM, complete: true,
+		gear: a.Choices.Gear, turns: a.Turns, mm: a.MM, complete: true,
 		refractiveIndex: a.Material.RefractiveIndex.Low,
 	})
 }

@@ -36,7 +36,7 @@ func TestStopsAreToldAsCuttersTellThem(t *testing.T) {
 		{diagram.Crown, 0, "96", "width 0.5", mm, "until the table is 4.00 mm, half of the width"},
 		{diagram.Crown, 30, "96", "along C1 G1 > C1 C2 at 0.25", mm, "a quarter of the way from the meet of C1 and G1 to the meet of C1 and C2"},
 	} {
-		indexes, err := diagram.ParseIndexes(c.indexes)
+		indexes, err := diagram.ParseIndexes(c.indexes, 96)
 		require.NoError(t, err)
 		stop, err := diagram.ParseStop(c.stop)
 		require.NoError(t, err)

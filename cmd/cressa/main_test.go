@@ -75,3 +75,44 @@ func TestWrongCallsExitWithTwoAndTheUsage(t *testing.T) {
 		assert.Contains(t, errs, "Usage:")
 	}
 }
+
+func TestGearsAndRegearPrintTheContractsNumbers(t *testing.T) {
+	code, out, errs := call("", "gears", examples+"skew.cressa.json", "--own", "96,72,80", "--json")
+	require.Zero(t, code, errs)
+	var ranked struct {
+		Gears []struct {
+			Teeth              int
+			LargestCheat, Turn float64
+		}
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &ranked))
+	require.Len(t, ranked.Gears, 3)
+	assert.Equal(t, 72, ranked.Gears[0].Teeth)
+
+	var report regearReport
+	code, out, _ = call("", "regear", "--gear", "96", examples+"skew.cressa.json", "--json")
+	require.Zero(t, code)
+	require.NoError(t, json.Unmarshal([]byte(out), &report))
+	assert.InDelta(t, 0.625, report.LargestCheat, 1e-9)
+	for _, tier := range report.Tiers {
+		for _, p := range tier.Positions {
+			assert.True(t, p.Tooth >= 1 && p.Tooth <= 96)
+			assert.InDelta(t, float64(p.Tooth)+p.Cheat*96/360, p.Index, 1e-6)
+		}
+	}
+
+	// Sixteen odd threes of 96 on 80: 2.25 unturned, 0 at a turn of 2.25.
+	code, out, _ = call("", "regear", "--gear", "80", "--turn", "0", examples+"round.cressa.json", "--json")
+	require.Zero(t, code)
+	require.NoError(t, json.Unmarshal([]byte(out), &report))
+	assert.InDelta(t, 2.25, report.LargestCheat, 1e-9)
+
+	for _, args := range [][]string{{"regear", "a"}, {"regear", "a", "--gear", "0"}, {"gears", "a"}, {"gears", "a", "--own", "96,x"}} {
+		code, _, errs := call("", args...)
+		assert.Equal(t, 2, code, args)
+		assert.Contains(t, errs, "Usage:")
+	}
+	code, _, errs = call("", "regear", "--gear", "80", "--turn", "half", examples+"round.cressa.json")
+	assert.Equal(t, 2, code)
+	assert.Contains(t, errs, "--turn")
+}

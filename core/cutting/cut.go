@@ -10,6 +10,7 @@ package cutting
 import (
 	"errors"
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -47,6 +48,8 @@ type Stone struct {
 	After []*solid.Solid
 	// Warnings lists what does not prevent the cut but is worth knowing.
 	Warnings []diagram.Problem
+	// off are the places of tiers that are left off.
+	off []int
 }
 
 // Problems that show only when a diagram is cut.
@@ -78,8 +81,13 @@ const (
 
 // Cut cuts the whole diagram. Where it cannot be cut the error is a
 // diagram.Problem and the stone comes as far as the tier before the one named.
-func Cut(d *diagram.Diagram) (*Stone, error) {
-	s, err := UpTo(d, len(d.Tiers))
+func Cut(d *diagram.Diagram) (*Stone, error) { return CutWithout(d, nil) }
+
+// CutWithout cuts the diagram but leaves off the tiers of the given places, as a
+// cutter may do with optional ones. A stop that names one of their meets is then
+// not cuttable as written.
+func CutWithout(d *diagram.Diagram, off []int) (*Stone, error) {
+	s, err := upTo(d, len(d.Tiers), off)
 	if err != nil {
 		return s, err
 	}
@@ -93,9 +101,15 @@ func Cut(d *diagram.Diagram) (*Stone, error) {
 }
 
 // UpTo cuts the first n tiers of the diagram. The stone may still show the block.
-func UpTo(d *diagram.Diagram, n int) (*Stone, error) {
+func UpTo(d *diagram.Diagram, n int) (*Stone, error) { return upTo(d, n, nil) }
+
+func upTo(d *diagram.Diagram, n int, off []int) (*Stone, error) {
 	s := start(d)
+	s.off = off
 	for no := range d.Tiers[:n] {
+		if slices.Contains(off, no) {
+			continue
+		}
 		if err := s.cutTier(no); err != nil {
 			s.warnCutAway()
 			var p diagram.Problem
@@ -168,7 +182,7 @@ func (s *Stone) madeBy(no int) string {
 	t := &s.Diagram.Tiers[no]
 	for later := no + 1; later < len(s.Diagram.Tiers); later++ {
 		// A tier that needs the skipped one cannot be cut now; the rest may.
-		if trial.cutTier(later) != nil {
+		if slices.Contains(s.off, later) || trial.cutTier(later) != nil {
 			continue
 		}
 		find := finder{stone: trial, solid: trial.Solid(), tierNo: no, tier: t}

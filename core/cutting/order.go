@@ -134,3 +134,102 @@ func sameMeasures(a, b Measures) bool {
 		close(a.Height, b.Height) && close(a.Width, b.Width) && both(a.GirdleBand, b.GirdleBand) &&
 		both(a.CrownHeight, b.CrownHeight) && both(a.TableWidth, b.TableWidth)
 }
+
+// When says when in the cutting of its side a cutter likes the girdle or the table
+// to be cut.
+type When string
+
+// The times. The zero value keeps to the diagram.
+const (
+	AsDrawn When = "drawn"
+	First   When = "first"
+	Last    When = "last"
+)
+
+// HabitNotKept says that a habit was left aside, because the diagram's stops need
+// the tier where it stands. Text is the part: girdle, or table.
+const HabitNotKept diagram.Code = "habit-not-kept"
+
+// Arrange moves the girdle and the table to where a cutter likes them, if that
+// still makes the same stone. A tier that cannot keep its stop there stops at the
+// size or depth that it has. The problems name the habits that were left aside.
+func Arrange(s *Stone, girdle, table When) (*Stone, []diagram.Problem) {
+	var left []diagram.Problem
+	for _, h := range []struct {
+		part string
+		when When
+		is   func(diagram.Tier) bool
+	}{
+		{"girdle", girdle, func(t diagram.Tier) bool { return t.Part == diagram.Girdle }},
+		{"table", table, func(t diagram.Tier) bool { return t.Part == diagram.Crown && t.Angle == 0 }},
+	} {
+		if h.when != First && h.when != Last {
+			continue
+		}
+		moved, ok := moveTiers(s, h.when, h.is)
+		if !ok {
+			left = append(left, diagram.Problem{Code: HabitNotKept, TierNo: -1, Text: h.part, Other: string(h.when)})
+			continue
+		}
+		s = moved
+	}
+	return s, left
+}
+
+// moveTiers moves the tiers that are picked to the start or the end of their side.
+func moveTiers(s *Stone, when When, picked func(diagram.Tier) bool) (*Stone, bool) {
+	d := *s.Diagram
+	d.Tiers = nil
+	for _, side := range []diagram.Part{s.Diagram.FirstSide, s.Diagram.FirstSide.Other()} {
+		var some, rest []diagram.Tier
+		for _, t := range s.Diagram.Tiers {
+			switch {
+			case s.Diagram.CutWith(t.Part) != side:
+			case picked(t):
+				some = append(some, t)
+			default:
+				rest = append(rest, t)
+			}
+		}
+		if when == First {
+			d.Tiers = append(append(d.Tiers, some...), rest...)
+		} else {
+			d.Tiers = append(append(d.Tiers, rest...), some...)
+		}
+	}
+	if stone, err := Cut(&d); err == nil && sameMeasures(s.Measures(), stone.Measures()) {
+		return stone, true
+	}
+	for i, t := range d.Tiers {
+		if picked(t) {
+			if depth, ok := s.depthOf(s.Diagram.TierNo(t.Name)); ok {
+				d.Tiers[i].Stop = depth
+			}
+		}
+	}
+	stone, err := Cut(&d)
+	return stone, err == nil && sameMeasures(s.Measures(), stone.Measures())
+}
+
+// depthOf returns the stop that says where a tier's facets stand, if they all
+// stand at one distance.
+func (s *Stone) depthOf(tierNo int) (diagram.Stop, bool) {
+	var depth *float64
+	for _, f := range s.Facets {
+		if f.Tier != tierNo {
+			continue
+		}
+		if depth != nil && math.Abs(*depth-f.Plane.D) > solid.OnPlane {
+			return diagram.Stop{}, false
+		}
+		depth = &f.Plane.D
+	}
+	t := s.Diagram.Tiers[tierNo]
+	switch {
+	case depth == nil:
+		return diagram.Stop{}, false
+	case t.Part == diagram.Girdle && t.Angle == 90 && *depth > 0:
+		return diagram.Stop{Kind: diagram.Size, Radius: *depth}, true
+	}
+	return diagram.Stop{Kind: diagram.Depth, Distance: *depth}, true
+}

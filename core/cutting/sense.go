@@ -22,7 +22,7 @@ func senseMatters(s *Stone) bool {
 	if d.Indexing == diagram.Shared {
 		other.Indexing = diagram.Dialled
 	}
-	turned, err := UpTo(&other, len(other.Tiers))
+	turned, err := upTo(&other, len(other.Tiers), s.off)
 	if err != nil {
 		// Counted the other way it cannot even be cut.
 		return true

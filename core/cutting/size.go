@@ -6,7 +6,6 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"cressa/core/diagram"
-	"cressa/core/gear"
 )
 
 // Carats returns the weight in carats of a stone of the given volume factor
@@ -58,39 +57,4 @@ func (s *Stone) caliper(no int) (Caliper, bool) {
 		return c, true
 	}
 	return Caliper{}, false
-}
-
-// Dial returns where a facet is dialled on a gear of the given teeth, the stone
-// turned on its dop by turn degrees clockwise as seen from above the table. With
-// the pavilion up the gear counts the other way round the stone.
-func (s *Stone) Dial(f Facet, teeth int, turn float64) gear.Position {
-	azimuth := f.Azimuth + turn
-	if s.Diagram.CutWith(s.Diagram.Tiers[f.Tier].Part) == diagram.Pavilion {
-		azimuth = -azimuth
-	}
-	return gear.At(azimuth, teeth)
-}
-
-// BestTurn returns how well a gear carries the stone and the turn to give it.
-// Level facets need no index and are left out.
-func (s *Stone) BestTurn(teeth int) gear.Fit {
-	var azimuths []float64
-	for _, f := range s.Facets {
-		if s.Diagram.Tiers[f.Tier].Angle > 0 {
-			azimuths = append(azimuths, f.Azimuth)
-		}
-	}
-	return gear.BestTurn(azimuths, teeth)
-}
-
-// LargestCheat returns the largest cheat in degrees that the stone's facets need
-// on a gear, the stone turned on its dop by turn degrees.
-func (s *Stone) LargestCheat(teeth int, turn float64) float64 {
-	largest := 0.0
-	for _, f := range s.Facets {
-		if s.Diagram.Tiers[f.Tier].Angle > 0 {
-			largest = math.Max(largest, math.Abs(s.Dial(f, teeth, turn).Cheat))
-		}
-	}
-	return largest
 }

@@ -43,7 +43,7 @@ func TestPavilionAndCrownAreDialledAsTheyComeToTheLap(t *testing.T) {
 		stone, err := cutting.Cut(load(t, name))
 		require.NoError(t, err)
 		for _, f := range stone.Facets {
-			p := stone.Dial(f, stone.Diagram.Gear, 0)
+			p := stone.Dial(f, stone.Diagram.Gear, cutting.Turns{})
 			assert.InDelta(t, f.Index, p.Index, 1e-9, "a dialled diagram is dialled as it is written")
 			assert.Zero(t, p.Cheat)
 		}

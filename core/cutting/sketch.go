@@ -2,27 +2,35 @@ package cutting
 
 import (
 	"errors"
+	"slices"
 
 	"cressa/core/diagram"
 )
 
 // Sketch cuts a draft as far as it can be read and cut: all of it, or the tiers
 // before the first that cannot. The problems say what is missing; the stone is nil
-// where not even the first tier can be placed.
-func Sketch(draft diagram.Draft) (*Stone, []diagram.Problem) {
+// where not even the first tier can be placed. Tiers whose keys are in off are left
+// off the stone.
+func Sketch(draft diagram.Draft, off ...string) (*Stone, []diagram.Problem) {
 	d, problems := draft.Read()
 	n, places := readable(d, problems)
 	if !places {
 		return nil, problems
 	}
+	var without []int
+	for i, t := range draft.Tiers {
+		if slices.Contains(off, t.Key) {
+			without = append(without, i)
+		}
+	}
 	if n == len(d.Tiers) {
-		stone, err := Cut(d)
+		stone, err := CutWithout(d, without)
 		return stone, withError(problems, err)
 	}
 	// What comes after the first unreadable tier must not be cut by accident.
 	part := *d
 	part.Tiers = d.Tiers[:n]
-	stone, err := UpTo(&part, n)
+	stone, err := upTo(&part, n, without)
 	return stone, withError(problems, err)
 }
 

@@ -78,7 +78,7 @@ func (d Draft) Read() (*Diagram, []Problem) {
 			Angle: r.number(i, name, FieldAngle, t.Angle),
 		}
 		var err error
-		if tier.Indexes, err = ParseIndexes(t.Indexes); err != nil {
+		if tier.Indexes, err = ParseIndexes(t.Indexes, out.Gear); err != nil {
 			r.add(Problem{Code: BadIndexes, Tier: name, TierNo: i, Field: FieldIndexes, Text: err.Error()})
 		}
 		if tier.Stop, err = ParseStop(t.Stop); err != nil {
@@ -116,34 +116,6 @@ func without(found, unreadable []Problem) []Problem {
 		}
 	}
 	return out
-}
-
-// ParseIndexes reads positions as they are printed on sheets: separated by
-// dashes, spaces, commas or semicolons, "3-9-15" as well as "3 9 15". A fraction
-// has a point: "3.5".
-func ParseIndexes(text string) ([]float64, error) {
-	words := strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune(" \t\n-–,;", r) })
-	if len(words) == 0 {
-		return nil, fmt.Errorf("empty")
-	}
-	out := make([]float64, len(words))
-	for i, w := range words {
-		v, err := ParseNumber(w)
-		if err != nil {
-			return nil, err
-		}
-		out[i] = v
-	}
-	return out, nil
-}
-
-// FormatIndexes writes positions as ParseIndexes reads them.
-func FormatIndexes(indexes []float64) string {
-	words := make([]string, len(indexes))
-	for i, v := range indexes {
-		words[i] = FormatNumber(v)
-	}
-	return strings.Join(words, "-")
 }
 
 // ParseNumber reads a finite decimal number with a point or a comma.

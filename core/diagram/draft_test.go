@@ -12,12 +12,12 @@ import (
 
 func TestIndexesAreReadAsSheetsPrintThem(t *testing.T) {
 	for _, text := range []string{"3-9-15", "3 9 15", "3, 9, 15", " 3–9–15 ", "3;9;15"} {
-		got, err := diagram.ParseIndexes(text)
+		got, err := diagram.ParseIndexes(text, 96)
 		require.NoError(t, err, text)
 		assert.Equal(t, []float64{3, 9, 15}, got)
 	}
 	for _, text := range []string{"", "- -", "3-x", "3-NaN", "3-0x10", "3-Inf"} {
-		_, err := diagram.ParseIndexes(text)
+		_, err := diagram.ParseIndexes(text, 96)
 		assert.Error(t, err, text)
 	}
 }

@@ -1,0 +1,140 @@
+package cutting
+
+import (
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/mat"
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"cressa/core/solid"
+)
+
+// Meet is a point of a finished stone where at least four facets meet by
+// intention: the points that fall apart where a facet is off.
+type Meet struct {
+	Point r3.Vec
+	// Facets lists the places of its facets in Stone.Facets, ascending.
+	Facets []int
+}
+
+// MeetError tells how a meet of the exact stone looks on a changed one, in design
+// units.
+type MeetError struct {
+	Meet
+	// Residual is the largest distance from the least-squares point of the
+	// changed planes to one of them.
+	Residual float64
+	// Gap is the largest distance between those vertices of the changed stone
+	// whose facets all belong to the meet: what an eye sees under a loupe.
+	Gap float64
+}
+
+// Meets returns the meets of the stone as far as it has been cut.
+func (s *Stone) Meets() []Meet {
+	var out []Meet
+	for _, v := range s.Solid().Vertices() {
+		m := Meet{Point: s.Solid().Point(v), Facets: facesAt(s.Solid(), s.Solid().Point(v))}
+		if len(m.Facets) > 3 && m.Facets[0] >= 0 {
+			out = append(out, m)
+		}
+	}
+	return out
+}
+
+// facesAt returns the IDs of the faces that pass through a point, ascending.
+func facesAt(s *solid.Solid, p r3.Vec) []int {
+	var out []int
+	for _, f := range s.Faces() {
+		if math.Abs(f.Plane.Above(p)) <= solid.AtMeet {
+			out = append(out, f.ID)
+		}
+	}
+	slices.Sort(out)
+	return out
+}
+
+// WithPlanes cuts the stone anew with other planes, in the order of s.Facets.
+func (s *Stone) WithPlanes(planes []solid.Plane) *solid.Solid {
+	now := start(s.Diagram).Solid()
+	for i, p := range planes {
+		now, _ = now.Cut(i, p)
+	}
+	return now
+}
+
+// MeetErrors holds the meets of the stone against the same facets on changed
+// planes (in the order of s.Facets), the largest gap first.
+func (s *Stone) MeetErrors(planes []solid.Plane) []MeetError {
+	changed := s.WithPlanes(planes)
+	type corner struct {
+		point  r3.Vec
+		facets []int
+	}
+	var corners []corner
+	for _, v := range changed.Vertices() {
+		corners = append(corners, corner{changed.Point(v), facesAt(changed, changed.Point(v))})
+	}
+	var out []MeetError
+	for _, m := range s.Meets() {
+		e := MeetError{Meet: m, Residual: residual(m, planes)}
+		var mine []r3.Vec
+		for _, c := range corners {
+			if containsAll(m.Facets, c.facets) {
+				mine = append(mine, c.point)
+			}
+		}
+		for i, a := range mine {
+			for _, b := range mine[:i] {
+				e.Gap = math.Max(e.Gap, r3.Norm(r3.Sub(a, b)))
+			}
+		}
+		out = append(out, e)
+	}
+	slices.SortStableFunc(out, func(a, b MeetError) int {
+		switch {
+		case a.Gap > b.Gap:
+			return -1
+		case a.Gap < b.Gap:
+			return 1
+		}
+		return 0
+	})
+	return out
+}
+
+// residual finds the point nearest to all planes of a meet by least squares, of
+// those that are equally near the one nearest to the meet, and returns how far
+// the farthest plane passes it by.
+func residual(m Meet, planes []solid.Plane) float64 {
+	a, b := mat.NewDense(len(m.Facets), 3, nil), mat.NewVecDense(len(m.Facets), nil)
+	for i, f := range m.Facets {
+		n := planes[f].Normal
+		a.SetRow(i, []float64{n.X, n.Y, n.Z})
+		b.SetVec(i, -planes[f].Above(m.Point))
+	}
+	var svd mat.SVD
+	if !svd.Factorize(a, mat.SVDThin) {
+		return 0
+	}
+	// Facets in one zone, as along a keel, leave a direction open.
+	const open = 1e-9
+	var x mat.VecDense
+	svd.SolveVecTo(&x, b, svd.Rank(open))
+	p := r3.Add(m.Point, r3.Vec{X: x.AtVec(0), Y: x.AtVec(1), Z: x.AtVec(2)})
+	farthest := 0.0
+	for _, f := range m.Facets {
+		farthest = math.Max(farthest, math.Abs(planes[f].Above(p)))
+	}
+	return farthest
+}
+
+// containsAll tells whether every one of few is in many; both ascend.
+func containsAll(many, few []int) bool {
+	for _, f := range few {
+		if _, ok := slices.BinarySearch(many, f); !ok {
+			return false
+		}
+	}
+	return true
+}
