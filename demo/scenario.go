@@ -61,7 +61,10 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 		return err
 	}
 	settings := workshop.DefaultSettings()
-	settings.Answered, settings.Gears, settings.AngleStep = true, []int{64, 72, 96}, 0.1
+	settings.Answered = true
+	settings.Machines = machines()
+	settings.Machine = settings.Machines[0].ID
+	settings.Habits = append(settings.Habits, quickHabits())
 	if _, err := f.workshop.SaveSettings(ctx, settings); err != nil {
 		return err
 	}
@@ -84,6 +87,24 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 	return nil
 }
 
+// machines are the two that stand in the workshop: one to cut on, and an old one
+// without a cheater for the school classes.
+func machines() []workshop.Machine {
+	bench := workshop.DefaultMachine()
+	bench.Name, bench.Gears = "Window bench", []int{64, 72, 96}
+	school := bench
+	school.ID, school.Name, school.Gears = "school", "School machine", []int{64, 96}
+	school.AngleStep, school.Repeatability, school.Cheater, school.HeightStep = 0.5, 0.15, workshop.CheaterNone, 0
+	return []workshop.Machine{bench, school}
+}
+
+// quickHabits are for practice glass: the girdle is not polished.
+func quickHabits() workshop.Habits {
+	h := workshop.DefaultHabits()
+	h.ID, h.Name, h.Tick, h.GirdleFinish = "practice", "Practice pieces", "round", workshop.GirdleCut
+	return h
+}
+
 type filler struct {
 	workshop *workshop.Workshop
 	now      time.Time
@@ -94,8 +115,8 @@ type filler struct {
 func (f *filler) cut(ctx context.Context, g gift, d workshop.Diagram) error {
 	choices := workshop.Choices{
 		Material: g.material, Gear: g.gear, FirstSide: diagram.Part(d.Draft.FirstSide),
-		Size:   workshop.Size{Basis: "width", MM: g.widthMM, Typed: diagram.FormatNumber(g.widthMM)},
-		Passes: workshop.DefaultSettings().Passes,
+		Size: workshop.Size{Basis: "width", MM: g.widthMM, Typed: diagram.FormatNumber(g.widthMM)},
+		Ways: workshop.DefaultHabits().Ways, Passes: workshop.DefaultHabits().Passes,
 	}
 	stone, err := f.workshop.PlanStone(ctx, g.name, d.ID, choices)
 	if err != nil || g.share == 0 {

@@ -3,31 +3,13 @@ package server
 import (
 	"net/http"
 	"regexp"
-	"slices"
 
 	"github.com/labstack/echo/v5"
 
-	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/formats"
 	"cressa/workshop"
 )
-
-// SolveRequest asks for the stone that a draft makes.
-type SolveRequest struct {
-	// Serial comes back in the answer, so that a late one can be dropped.
-	Serial int           `json:"serial"`
-	Draft  diagram.Draft `json:"draft"`
-}
-
-// Solved is the stone that a draft makes, or how far it comes and why no further.
-type Solved struct {
-	Serial   int     `json:"serial"`
-	Problems []Place `json:"problems"`
-	Warnings []Place `json:"warnings"`
-	// Stone is null where the draft cannot be read.
-	Stone *StoneView `json:"stone"`
-}
 
 // DiagramList is the library.
 type DiagramList struct {
@@ -37,12 +19,20 @@ type DiagramList struct {
 // ImportRequest holds a diagram file.
 type ImportRequest struct {
 	Text string `json:"text"`
+	// Origin says where the text came from: the file's name.
+	Origin string `json:"origin" validate:"max=300"`
 }
 
 // DraftRequest saves a draft over the version that was read.
 type DraftRequest struct {
 	Draft   diagram.Draft `json:"draft"`
 	Version int           `json:"version"`
+}
+
+// SenseRequest says which way a diagram's indexes run.
+type SenseRequest struct {
+	Indexing diagram.Indexing `json:"indexing" validate:"oneof=dialled shared"`
+	Version  int              `json:"version"`
 }
 
 // VersionRequest acts on the version that was read.
@@ -64,7 +54,6 @@ type byIDWithBody[T any] struct {
 }
 
 func (s *Server) diagramRoutes() {
-	handle(s, http.MethodPost, "/api/solve", "solve", "The stone that a draft makes", s.solve)
 	handle(s, http.MethodGet, "/api/diagrams", "listDiagrams", "The library", func(c *echo.Context, _ struct{}) (DiagramList, error) {
 		list, err := s.workshop.Diagrams(c.Request().Context())
 		return DiagramList{list}, err
@@ -85,6 +74,12 @@ func (s *Server) diagramRoutes() {
 	handle(s, http.MethodPost, "/api/diagrams/:id/copy", "copyDiagram", "Add a copy", func(c *echo.Context, in byID) (workshop.Diagram, error) {
 		return s.workshop.CopyDiagram(c.Request().Context(), in.ID)
 	})
+	handle(s, http.MethodPost, "/api/diagrams/:id/variant", "varyDiagram", "Add a variant to hold against it", func(c *echo.Context, in byID) (workshop.Diagram, error) {
+		return s.workshop.VaryDiagram(c.Request().Context(), in.ID)
+	})
+	handle(s, http.MethodPost, "/api/diagrams/:id/sense", "chooseSense", "Say which way the indexes run", func(c *echo.Context, in byIDWithBody[SenseRequest]) (workshop.Diagram, error) {
+		return s.workshop.ChooseSense(c.Request().Context(), in.ID, in.Body.Indexing, in.Body.Version)
+	})
 	handle(s, http.MethodDelete, "/api/diagrams/:id", "deleteDiagram", "Delete; can be undone for 30 days", func(c *echo.Context, in byID) (none, error) {
 		return none{}, s.workshop.DeleteDiagram(c.Request().Context(), in.ID)
 	})
@@ -94,24 +89,12 @@ func (s *Server) diagramRoutes() {
 	s.echo.GET("/api/diagrams/:id/file", s.diagramFile)
 }
 
-func (s *Server) solve(_ *echo.Context, in withBody[SolveRequest]) (Solved, error) {
-	stone, problems := cutting.Sketch(in.Body.Draft)
-	out := Solved{Serial: in.Body.Serial, Problems: placesOf(problems), Warnings: []Place{}}
-	if stone == nil {
-		return out, nil
-	}
-	out.Warnings = placesOf(stone.Warnings)
-	stopped := slices.ContainsFunc(problems, func(p diagram.Problem) bool { return p.TierNo >= 0 })
-	out.Stone = diagramView(stone, !stopped && !stone.Solid().ShowsBlock())
-	return out, nil
-}
-
 func (s *Server) importDiagram(c *echo.Context, in withBody[ImportRequest]) (workshop.Diagram, error) {
 	d, mistakes := formats.ReadDiagram([]byte(in.Body.Text))
 	if len(mistakes) > 0 {
 		return workshop.Diagram{}, inFile(mistakes)
 	}
-	return s.workshop.Import(c.Request().Context(), d)
+	return s.workshop.Import(c.Request().Context(), d, in.Body.Origin)
 }
 
 var notInFileNames = regexp.MustCompile(`[^A-Za-z0-9]+`)

@@ -70,6 +70,7 @@ func New(w *workshop.Workshop, ui fs.FS, log *slog.Logger) *Server {
 		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1024}),
 	)
 	s.diagramRoutes()
+	s.editingRoutes()
 	s.stoneRoutes()
 	s.workshopRoutes()
 	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })

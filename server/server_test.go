@@ -110,7 +110,9 @@ func TestWhatGoesWrongIsAlwaysAProblem(t *testing.T) {
 		{"POST", "/api/solve", `{"serial":1,"drfat":{}}`, 400, "drfat"},
 		{"POST", "/api/solve", `{"serial":1,"draft":{}} {}`, 400, "more text"},
 		{"POST", "/api/diagrams/import", `{"text":"` + strings.Repeat("x", 9<<20) + `"}`, 413, ""},
-		{"PUT", "/api/settings", `{"version":0,"answered":true,"gears":[0],"angleStep":0.1,"cheater":true,"tick":"facet","passes":[{"id":"a","name":"A","lap":""}]}`, 422, ""},
+		{"PUT", "/api/settings", `{"version":0,"answered":true,"machine":"m","machines":[],"habit":"h","habits":[],"materials":[]}`, 422, "another value"},
+		{"POST", "/api/pull", `{"draft":{"gear":"96"},"tier":3}`, 422, "no tier"},
+		{"POST", "/api/reshape", `{"draft":{"gear":"96","tiers":[]},"tier":0,"how":{"kind":"melt"}}`, 422, "another value"},
 		{"PUT", "/api/diagrams/" + starter + "/draft", `{"draft":{},"version":1}`, 409, "copy"},
 		{"POST", "/api/assess", `{"diagramId":"` + starter + `","choices":{"material":"cheese","gear":96,"size":{"basis":"width","tier":"","mm":8,"typed":"8"},"firstSide":"pavilion","passes":[{"id":"a","name":"A","lap":""}]}}`, 422, "cheese"},
 	} {

@@ -2,9 +2,12 @@ package server
 
 import (
 	"net/http"
+	"slices"
 
 	"github.com/labstack/echo/v5"
 
+	"cressa/core/cutting"
+	"cressa/core/gear"
 	"cressa/core/material"
 	"cressa/words"
 	"cressa/workshop"
@@ -43,31 +46,41 @@ type CaliperReading struct {
 	Flats bool    `json:"flats"`
 }
 
-// Unsettable is an angle between two steps of the protractor, and those steps.
-type Unsettable struct {
-	Tier  string  `json:"tier"`
-	Angle float64 `json:"angle"`
-	Below float64 `json:"below"`
-	Above float64 `json:"above"`
+// GearFit is how well a gear carries a stone: the turn to give it, and the largest
+// cheat that is left, in degrees.
+type GearFit struct {
+	Teeth        int     `json:"teeth"`
+	Turn         float64 `json:"turn"`
+	LargestCheat float64 `json:"largestCheat"`
 }
 
 // Assessment is what a plan comes to, in mm, carats and degrees.
 type Assessment struct {
-	MMPerUnit     float64          `json:"mmPerUnit"`
-	Width         float64          `json:"width"`
-	Length        float64          `json:"length"`
-	Height        float64          `json:"height"`
-	Crown         float64          `json:"crown"`
-	Girdle        float64          `json:"girdle"`
-	Pavilion      float64          `json:"pavilion"`
-	Table         float64          `json:"table"`
-	Carats        float64          `json:"carats"`
-	CriticalAngle material.Range   `json:"criticalAngle"`
-	Turn          float64          `json:"turn"`
-	LargestCheat  float64          `json:"largestCheat"`
-	Calipers      []CaliperReading `json:"calipers"`
-	Warnings      []Place          `json:"warnings"`
-	Unsettable    []Unsettable     `json:"unsettable"`
+	MMPerUnit     float64        `json:"mmPerUnit"`
+	Width         float64        `json:"width"`
+	Length        float64        `json:"length"`
+	Height        float64        `json:"height"`
+	Crown         float64        `json:"crown"`
+	Girdle        float64        `json:"girdle"`
+	Pavilion      float64        `json:"pavilion"`
+	Table         float64        `json:"table"`
+	Carats        float64        `json:"carats"`
+	CriticalAngle material.Range `json:"criticalAngle"`
+	Turns         cutting.Turns  `json:"turns"`
+	LargestCheat  float64        `json:"largestCheat"`
+	// Ranking lists the machine's gears, the best first; Proposed is one that would
+	// carry the stone where none of them does.
+	Ranking  []GearFit `json:"ranking"`
+	Proposed *GearFit  `json:"proposed"`
+	// CheatGap and CheatResidual are what the missing cheater costs, in µm.
+	CheatGap      float64 `json:"cheatGap"`
+	CheatResidual float64 `json:"cheatResidual"`
+	// Cheater tells whether the machine has one.
+	Cheater  bool             `json:"cheater"`
+	Calipers []CaliperReading `json:"calipers"`
+	Warnings []Place          `json:"warnings"`
+	// Obstacles keep the machine from cutting the diagram as it is drawn.
+	Obstacles []Place `json:"obstacles"`
 	// NoTable tells that the stone has no flat to glue to at the transfer.
 	NoTable bool       `json:"noTable"`
 	Stone   *StoneView `json:"stone"`
@@ -112,6 +125,12 @@ type BenchScript struct {
 	Checks    []TransferCheck  `json:"checks"`
 	Events    []workshop.Event `json:"events"`
 	Cautions  []string         `json:"cautions"`
+	// Cheater is none, degrees or turns. CheatGap is what a missing one costs the
+	// meets, in µm.
+	Cheater  string  `json:"cheater"`
+	CheatGap float64 `json:"cheatGap"`
+	// Tick is what Done ticks by habit.
+	Tick string `json:"tick"`
 }
 
 // BenchFacet is a facet as it is cut.
@@ -124,13 +143,15 @@ type BenchFacet struct {
 	Dial  Dial   `json:"dial"`
 	// Below and Above are the angle's settable neighbours on this machine, equal
 	// where it can be set as it is.
-	Angle  float64 `json:"angle"`
-	Below  float64 `json:"below"`
-	Above  float64 `json:"above"`
-	Stop   string  `json:"stop"`
-	Note   string  `json:"note"`
-	Target Point   `json:"target"`
-	AtMeet bool    `json:"atMeet"`
+	Angle float64 `json:"angle"`
+	Below float64 `json:"below"`
+	Above float64 `json:"above"`
+	// Reading is what the protractor shows for the angle.
+	Reading float64 `json:"reading"`
+	Stop    string  `json:"stop"`
+	Note    string  `json:"note"`
+	Target  Point   `json:"target"`
+	AtMeet  bool    `json:"atMeet"`
 }
 
 // BenchVisit is one facet in one pass, with the place of its facet in the script.
@@ -154,8 +175,10 @@ func (s *Server) stoneRoutes() {
 		if err != nil {
 			return Assessment{}, err
 		}
-		settings, err := s.workshop.Settings(ctx)
-		return assessmentOf(a, settings), err
+		return assessmentOf(a), nil
+	})
+	handle(s, http.MethodGet, "/api/diagrams/:id/proposal", "proposePlan", "What a plan of a diagram begins with", func(c *echo.Context, in byID) (workshop.Choices, error) {
+		return s.workshop.Propose(c.Request().Context(), in.ID)
 	})
 	handle(s, http.MethodGet, "/api/stones", "listStones", "Every stone", func(c *echo.Context, _ struct{}) (StoneList, error) {
 		list, err := s.workshop.Stones(c.Request().Context())
@@ -202,29 +225,34 @@ func (s *Server) stonePage(c *echo.Context, in byID) (StonePage, error) {
 	if err != nil {
 		return StonePage{}, err
 	}
-	settings, err := s.workshop.Settings(ctx)
-	if err != nil {
-		return StonePage{}, err
-	}
 	events, err := s.workshop.Events(ctx, in.ID)
-	return StonePage{summary, assessmentOf(a, settings), events, workshop.Hours(events)}, err
+	return StonePage{summary, assessmentOf(a), events, workshop.Hours(events)}, err
 }
 
-func assessmentOf(a *workshop.Assessment, settings workshop.Settings) Assessment {
+func assessmentOf(a *workshop.Assessment) Assessment {
 	out := Assessment{
 		MMPerUnit: a.MM, Width: a.WidthMM, Length: a.LengthMM, Height: a.HeightMM,
 		Crown: a.CrownMM, Girdle: a.GirdleMM, Pavilion: a.PavilionMM, Table: a.TableMM,
-		Carats: a.Carats, CriticalAngle: a.CriticalAngle, Turn: a.Fit.Turn, LargestCheat: a.Fit.LargestCheat,
-		NoTable: a.TableMM == 0, Calipers: []CaliperReading{}, Unsettable: []Unsettable{},
-		Warnings: placesOf(a.Stone.Warnings), Stone: planView(a),
+		Carats: a.Carats, CriticalAngle: a.CriticalAngle, Turns: a.Turns, LargestCheat: a.LargestCheat,
+		Ranking: fitsOf(a.Ranking), CheatGap: a.CheatGap, CheatResidual: a.CheatResidual,
+		Cheater: a.Machine.Cheater != workshop.CheaterNone,
+		NoTable: a.TableMM == 0, Calipers: []CaliperReading{},
+		Warnings:  placesOf(append(slices.Clone(a.Stone.Warnings), a.Left...)),
+		Obstacles: placesOf(a.Machine.Obstacles(a.Stone)), Stone: planView(a),
 	}
-	for _, t := range a.Stone.Diagram.Tiers {
-		if below, above := settings.SettableAngles(t.Angle); below != above {
-			out.Unsettable = append(out.Unsettable, Unsettable{t.Name, t.Angle, below, above})
-		}
+	if a.Proposed != nil {
+		out.Proposed = &fitsOf([]gear.Fit{*a.Proposed})[0]
 	}
 	for _, r := range a.Stone.Calipers() {
 		out.Calipers = append(out.Calipers, CaliperReading{a.Stone.Diagram.Tiers[r.TierNo].Name, r.Across * a.MM, r.Flats})
+	}
+	return out
+}
+
+func fitsOf(fits []gear.Fit) []GearFit {
+	out := make([]GearFit, len(fits))
+	for i, f := range fits {
+		out[i] = GearFit(f)
 	}
 	return out
 }
@@ -243,6 +271,10 @@ func (s *Server) script(c *echo.Context, in byID) (BenchScript, error) {
 	if err != nil {
 		return BenchScript{}, err
 	}
+	settings, err := s.workshop.Settings(ctx)
+	if err != nil {
+		return BenchScript{}, err
+	}
 	a, plan := script.Assessment, stone.Work.Plan
 	d := a.Stone.Diagram
 	out := BenchScript{
@@ -251,6 +283,7 @@ func (s *Server) script(c *echo.Context, in byID) (BenchScript, error) {
 		Setups: script.Setups, Passes: script.Passes, Facets: []BenchFacet{}, Visits: []BenchVisit{},
 		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear), Events: events,
 		Checks: []TransferCheck{}, Cautions: words.Cautions(a.Material),
+		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick,
 	}
 	l := a.Stone.Levels()
 	out.Levels = Levels{Bottom: l.Bottom, GirdleLow: l.GirdleLow, GirdleHigh: l.GirdleHigh, Top: l.Top, HasGirdle: l.HasGirdle}
@@ -258,8 +291,8 @@ func (s *Server) script(c *echo.Context, in byID) (BenchScript, error) {
 	for _, f := range script.Facets {
 		t := d.Tiers[f.TierNo]
 		out.Facets = append(out.Facets, BenchFacet{
-			ID: f.ID, No: f.No, Tier: f.Tier, Part: string(f.Part), Setup: f.Setup, Dial: dialOf(f.Dial, plan.Choices.Gear),
-			Angle: f.Angle, Below: f.Below, Above: f.Above, AtMeet: f.AtMeet, Note: t.Note,
+			ID: f.ID, No: f.No, Tier: f.Tier, Part: string(f.Part), Setup: f.Setup, Dial: dialOf(f.Dial, plan.Choices.Gear, a.Machine),
+			Angle: f.Angle, Reading: f.Reading, Below: f.Below, Above: f.Above, AtMeet: f.AtMeet, Note: t.Note,
 			Stop:   words.Stop(t, d.Gear, scale),
 			Target: pointOf(f.Target),
 		})

@@ -39,7 +39,7 @@ func (c client) diagramCalled(name string) workshop.Diagram {
 }
 
 func plan(material string, gear int, size workshop.Size, side diagram.Part) workshop.Choices {
-	return workshop.Choices{Material: material, Gear: gear, Size: size, FirstSide: side, Passes: workshop.DefaultSettings().Passes}
+	return workshop.Choices{Material: material, Gear: gear, Size: size, FirstSide: side, Passes: workshop.DefaultHabits().Passes}
 }
 
 func width(mm float64) workshop.Size { return workshop.Size{Basis: "width", MM: mm} }
@@ -78,10 +78,22 @@ func TestAPlanIsWorkedOutInMillimetresAndCarats(t *testing.T) {
 	assert.Equal(t, "C1", crown.Stone.Tiers[1].Name, "the girdle, then the crown")
 	assert.InDelta(t, corners.Carats, crown.Carats, 1e-6)
 
-	c.put("PUT", "/api/settings", workshop.Settings{Gears: []int{96}, AngleStep: 1, Tick: "facet", Passes: workshop.DefaultSettings().Passes}, &workshop.Settings{})
-	unsettable := assess(plan("Quartz", 96, width(8), diagram.Pavilion)).Unsettable
-	require.Len(t, unsettable, 1)
-	assert.Equal(t, server.Unsettable{Tier: "P2", Angle: 42.5, Below: 42, Above: 43}, unsettable[0])
+	settings := workshop.DefaultSettings()
+	m := &settings.Machines[0]
+	m.AngleStep, m.Cheater, m.Gears, m.AngleZero = 1, workshop.CheaterNone, []int{80}, 0.5
+	c.put("PUT", "/api/settings", settings, &workshop.Settings{})
+	coarse := assess(plan("Quartz", 80, width(8), diagram.Pavilion))
+	codes := map[string]server.Place{}
+	for _, o := range coarse.Obstacles {
+		codes[o.TierName+" "+o.Code] = o
+	}
+	assert.Contains(t, codes["P1 angle-between-steps"].Message, "43.5° and 44.5°", "the protractor reads half a degree too much")
+	assert.NotContains(t, codes, "P2 angle-between-steps", "42.5 is read as 43")
+	assert.Contains(t, codes, " no-gear-carries")
+	assert.Greater(t, coarse.CheatGap, 50.0, "a degree and a half left out shows without a loupe")
+	require.NotNil(t, coarse.Proposed)
+	assert.Zero(t, coarse.Proposed.LargestCheat)
+	assert.Equal(t, 80, coarse.Ranking[0].Teeth)
 }
 
 func TestAStoneIsCutOverTheWire(t *testing.T) {

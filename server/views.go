@@ -2,6 +2,7 @@ package server
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -60,6 +61,9 @@ type Facet struct {
 type Dial struct {
 	Tooth int     `json:"tooth"`
 	Cheat float64 `json:"cheat"`
+	// CheatTurns is the cheat in turns of the cheater's knob, 0 where this
+	// machine's does not count in turns.
+	CheatTurns float64 `json:"cheatTurns"`
 	// Azimuth is where it stands on the wheel, degrees clockwise from the top.
 	Azimuth float64 `json:"azimuth"`
 }
@@ -75,6 +79,14 @@ type Tier struct {
 	// Margin to the critical angle in degrees, null where it says nothing.
 	Margin    *float64 `json:"margin"`
 	Judgement string   `json:"judgement"`
+	// Below and Above are the angle's neighbours that the machine can set, equal
+	// where it can be set as it is. OutOfReach: the protractor does not go so far.
+	Below      float64 `json:"below"`
+	Above      float64 `json:"above"`
+	OutOfReach bool    `json:"outOfReach"`
+	Optional   bool    `json:"optional"`
+	// LeftOff: the tier was left off to look at the stone without it.
+	LeftOff bool `json:"leftOff"`
 	// Dials are the positions to dial, in the order of the diagram.
 	Dials []Dial `json:"dials"`
 }
@@ -133,6 +145,9 @@ type viewing struct {
 	mm              float64
 	refractiveIndex float64
 	complete        bool
+	machine         workshop.Machine
+	// off are the places of tiers that are left off.
+	off []int
 }
 
 // viewOf draws and words a stone.
@@ -156,13 +171,16 @@ func viewOf(s *cutting.Stone, v viewing) *StoneView {
 		out.Tiers[i] = Tier{
 			Name: t.Name, Part: string(t.Part), Up: string(d.CutWith(t.Part)), Angle: t.Angle, Note: t.Note,
 			Stop: words.Stop(t, d.Gear, scale), Margin: margins[i], Judgement: string(workshop.MarginGood), Dials: []Dial{},
+			Optional: t.Optional, LeftOff: slices.Contains(v.off, i),
+			OutOfReach: !v.machine.Reaches(t.Angle) && (t.Angle != 0 || v.machine.TableAdapter == 0),
 		}
+		out.Tiers[i].Below, out.Tiers[i].Above = v.machine.SettableAngles(t.Angle)
 		if margins[i] != nil {
 			out.Tiers[i].Judgement = string(workshop.JudgeMargin(*margins[i]))
 		}
 	}
 	for i, f := range s.Facets {
-		dial := dialOf(s.Dial(f, v.gear, v.turns), v.gear)
+		dial := dialOf(s.Dial(f, v.gear, v.turns), v.gear, v.machine)
 		out.Tiers[f.Tier].Dials = append(out.Tiers[f.Tier].Dials, dial)
 		out.Facets[i] = Facet{
 			Tier: f.Tier, Index: f.Index, Azimuth: f.Azimuth, AtMeet: f.AtMeet, Dial: dial,
@@ -172,8 +190,10 @@ func viewOf(s *cutting.Stone, v viewing) *StoneView {
 	return out
 }
 
-func dialOf(p gear.Position, teeth int) Dial {
-	return Dial{Tooth: p.Tooth, Cheat: p.Cheat, Azimuth: gear.Degrees(gear.Turn(p.Index, teeth))}
+func dialOf(p gear.Position, teeth int, m workshop.Machine) Dial {
+	d := Dial{Tooth: p.Tooth, Cheat: p.Cheat, Azimuth: gear.Degrees(gear.Turn(p.Index, teeth))}
+	d.CheatTurns, _ = m.CheatTurns(p.Cheat)
+	return d
 }
 
 func meshOf(steps []cutting.Step) Mesh {
@@ -215,15 +235,10 @@ func wheelOf(teeth int) []Tooth {
 	return out
 }
 
-// diagramView shows a stone as its diagram writes it, in widths of the stone.
-func diagramView(s *cutting.Stone, complete bool) *StoneView {
-	return viewOf(s, viewing{gear: s.Diagram.Gear, refractiveIndex: s.Diagram.RefractiveIndex, complete: complete})
-}
-
 // planView shows a stone as a plan has it, in millimetres.
 func planView(a *workshop.Assessment) *StoneView {
 	return viewOf(a.Stone, viewing{
 		gear: a.Choices.Gear, turns: a.Turns, mm: a.MM, complete: true,
-		refractiveIndex: a.Material.RefractiveIndex.Low,
+		refractiveIndex: a.Material.RefractiveIndex.Low, machine: a.Machine,
 	})
 }

@@ -22,6 +22,8 @@ type MaterialView struct {
 	material.Material
 	CriticalAngle material.Range `json:"criticalAngle"`
 	Cautions      []string       `json:"cautions"`
+	// Own tells that the material is the owner's, not of the table.
+	Own bool `json:"own"`
 }
 
 // DiagramFields lists what a diagram's fields can be.
@@ -36,12 +38,13 @@ func (s *Server) workshopRoutes() {
 	handle(s, http.MethodPut, "/api/settings", "saveSettings", "Save habits and machine", func(c *echo.Context, in withBody[workshop.Settings]) (workshop.Settings, error) {
 		return s.workshop.SaveSettings(c.Request().Context(), in.Body)
 	})
-	handle(s, http.MethodGet, "/api/materials", "listMaterials", "The material table", func(*echo.Context, struct{}) (MaterialList, error) {
+	handle(s, http.MethodGet, "/api/materials", "listMaterials", "The material table", func(c *echo.Context, _ struct{}) (MaterialList, error) {
 		out := MaterialList{[]MaterialView{}}
-		for _, m := range material.All() {
+		settings, err := s.workshop.Settings(c.Request().Context())
+		for _, m := range settings.AllMaterials() {
 			out.Materials = append(out.Materials, materialView(m))
 		}
-		return out, nil
+		return out, err
 	})
 	handle(s, http.MethodGet, "/api/fields", "getFields", "What a diagram's fields can be", func(*echo.Context, struct{}) (DiagramFields, error) {
 		return DiagramFields{diagram.Outlines}, nil
@@ -49,8 +52,9 @@ func (s *Server) workshopRoutes() {
 }
 
 func materialView(m material.Material) MaterialView {
+	_, known := material.Find(m.Name)
 	return MaterialView{m, material.Range{
 		Low:  material.CriticalAngle(m.RefractiveIndex.High),
 		High: m.CriticalAngle(),
-	}, words.Cautions(m)}
+	}, words.Cautions(m), !known}
 }

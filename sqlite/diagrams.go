@@ -11,7 +11,7 @@ import (
 )
 
 const diagramColumns = `
-	d.id, d.starter, d.draft, d.version, d.created, d.updated,
+	d.id, d.starter, d.draft, d.version, d.created, d.updated, d.origin, d.variant_of, d.sense_chosen,
 	r.hash, r.name, r.outline, r.gear, r.refractive_index, r.tiers, r.facets, r.length_width, r.height_width, r.table_width, r.picture
 	FROM diagrams d LEFT JOIN diagram_revisions r ON r.hash = d.revision`
 
@@ -22,6 +22,7 @@ func readDiagram(scan scan) (workshop.Diagram, error) {
 	var index, lw, hw, tw sql.NullFloat64
 	var picture sql.Null[string]
 	err := scan(&d.ID, &d.Starter, asDocument{&d.Draft}, &d.Version, asInstant{&d.Created}, asInstant{&d.Updated},
+		&d.Origin, &d.VariantOf, &d.SenseChosen,
 		&hash, &name, &outline, &gear, &index, &tiers, &facets, &lw, &hw, &tw, &picture)
 	if err != nil || !hash.Valid {
 		return d, err
@@ -67,8 +68,8 @@ func (s *Store) InsertDiagram(ctx context.Context, d workshop.Diagram, r *worksh
 				return err
 			}
 		}
-		_, err := tx.ExecContext(ctx, `INSERT INTO diagrams (id, starter, revision, draft, version, created, updated) VALUES (?, ?, ?, ?, ?, ?, ?)`,
-			d.ID, d.Starter, hash, draft, d.Version, instant(d.Created), instant(d.Updated))
+		_, err := tx.ExecContext(ctx, `INSERT INTO diagrams (id, starter, revision, draft, version, created, updated, origin, variant_of, sense_chosen) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+			d.ID, d.Starter, hash, draft, d.Version, instant(d.Created), instant(d.Updated), d.Origin, d.VariantOf, d.SenseChosen)
 		if err != nil || r == nil {
 			return err
 		}
@@ -111,8 +112,8 @@ func (s *Store) SaveDraft(ctx context.Context, d workshop.Diagram, version int) 
 		return err
 	}
 	return s.write(ctx, func(tx *sql.Tx) error {
-		return changeOne(ctx, tx, `UPDATE diagrams SET draft = ?, updated = ?, version = version + 1 WHERE id = ? AND version = ? AND hidden IS NULL`,
-			draft, instant(d.Updated), d.ID, version)
+		return changeOne(ctx, tx, `UPDATE diagrams SET draft = ?, updated = ?, sense_chosen = ?, version = version + 1 WHERE id = ? AND version = ? AND hidden IS NULL`,
+			draft, instant(d.Updated), d.SenseChosen, d.ID, version)
 	})
 }
 

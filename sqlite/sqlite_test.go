@@ -3,6 +3,7 @@ package sqlite
 import (
 	"database/sql"
 	"errors"
+	"io/fs"
 	"os"
 	"path/filepath"
 	"testing"
@@ -14,28 +15,64 @@ import (
 	"cressa/workshop"
 )
 
-func TestAnOlderDatabaseIsCopiedAsideBeforeItIsChanged(t *testing.T) {
-	file := filepath.Join(t.TempDir(), "records.db")
-	store, created, err := Open(t.Context(), file)
-	require.NoError(t, err)
-	assert.True(t, created)
-	require.NoError(t, store.SaveSettings(t.Context(), workshop.Settings{Version: 1, AngleStep: 0.25}, 0))
-	// As an earlier version would have left it: this migration not yet recorded.
-	_, err = store.db.Exec(`DELETE FROM ` + goose.DefaultTablename + ` WHERE version_id > 0`)
-	require.NoError(t, err)
-	require.NoError(t, store.Close())
-
-	_, _, err = Open(t.Context(), file)
-	assert.Error(t, err, "the tables are there already, so the migration must fail and say so")
-	copies, err := filepath.Glob(file + ".before-*")
-	require.NoError(t, err)
-	require.Len(t, copies, 1)
-	db, err := sql.Open("sqlite", copies[0])
+// older makes a database as the first version of the application left it.
+func older(t *testing.T, file string, fill string) {
+	t.Helper()
+	db, err := sql.Open("sqlite", file)
 	require.NoError(t, err)
 	defer db.Close()
-	var document string
-	require.NoError(t, db.QueryRow(`SELECT document FROM settings`).Scan(&document))
-	assert.Contains(t, document, "0.25")
+	steps, err := fs.Sub(migrations, "migrations")
+	require.NoError(t, err)
+	p, err := goose.NewProvider(goose.DialectSQLite3, db, steps)
+	require.NoError(t, err)
+	_, err = p.UpTo(t.Context(), 1)
+	require.NoError(t, err)
+	_, err = db.Exec(fill)
+	require.NoError(t, err)
+}
+
+func TestAnOlderDatabaseIsCopiedAsideAndBroughtUpToDate(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "records.db")
+	older(t, file, `
+		INSERT INTO settings VALUES (1, '{"version":3,"answered":true,"gears":[64,96],"angleStep":0.25,"cheater":false,"tick":"tier",
+			"passes":[{"id":"a","name":"Cut","lap":"600"}]}', 3);
+		INSERT INTO diagram_revisions VALUES ('h', '{}', 'n', 'round', 96, 1.5, 1, 1, 1, 1, 1, '{}', '2026-01-01T00:00:00Z');
+		INSERT INTO stones VALUES ('s', 1, 'old', '2026-01-01T00:00:00Z', 1);
+		INSERT INTO works VALUES ('w', 's', 1, 'first-cut');
+		INSERT INTO plans VALUES ('w', 1, 'h', 'h', '{"no":1,"turn":1.25,"choices":{"material":"Spinel","gear":80,"firstSide":"crown"}}')`)
+	store, created, err := Open(t.Context(), file)
+	require.NoError(t, err)
+	defer store.Close()
+	assert.False(t, created)
+	copies, err := filepath.Glob(file + ".before-*")
+	require.NoError(t, err)
+	assert.Len(t, copies, 1)
+
+	settings, err := store.Settings(t.Context())
+	require.NoError(t, err)
+	m, h := settings.MachineOf(""), settings.HabitsOf("")
+	assert.True(t, settings.Answered)
+	assert.Equal(t, 3, settings.Version)
+	assert.Equal(t, []int{64, 96}, m.Gears)
+	assert.Equal(t, 0.25, m.AngleStep)
+	assert.Equal(t, workshop.CheaterNone, m.Cheater)
+	assert.Equal(t, "tier", h.Tick)
+	assert.Equal(t, []workshop.Pass{{ID: "a", Name: "Cut", Lap: "600"}}, h.Passes)
+	stone, err := store.Stone(t.Context(), "s")
+	require.NoError(t, err)
+	assert.Equal(t, 1.25, stone.Work.Plan.Turns.Crown)
+	assert.Equal(t, m.ID, stone.Work.Plan.Choices.Machine)
+	assert.Equal(t, workshop.GirdlePolished, stone.Work.Plan.Choices.GirdleFinish)
+}
+
+func TestAMigrationThatFailsLeavesTheCopyAside(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "records.db")
+	older(t, file, `ALTER TABLE diagrams ADD COLUMN origin TEXT`)
+	_, _, err := Open(t.Context(), file)
+	require.Error(t, err, "the column is there already, so the migration must fail and say so")
+	copies, err := filepath.Glob(file + ".before-*")
+	require.NoError(t, err)
+	assert.Len(t, copies, 1)
 }
 
 func TestAFailedWriteLeavesNothingBehind(t *testing.T) {

@@ -26,8 +26,11 @@ func Cautions(m material.Material) []string {
 	case material.HeatCareful:
 		out = append(out, "Warm it and let it cool slowly; never put it hot into cold water.")
 	}
-	if m.Cleaves {
-		out = append(out, "It splits along a cleavage: no facet flat along that plane, light pressure, no knocks.")
+	switch m.Cleavage {
+	case material.CleavagePerfect:
+		out = append(out, "It splits along a cleavage: turn the table at least 5° off that plane, light pressure, no knocks.")
+	case material.CleavageDistinct:
+		out = append(out, "It has a cleavage: no facet flat along that plane.")
 	}
 	switch m.Solvent {
 	case material.SolventAcid:

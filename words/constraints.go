@@ -17,6 +17,8 @@ func Constraint(rule, figure, value string) string {
 		return fmt.Sprintf("This is too large; at most %s will do.", figure)
 	case "oneof":
 		return fmt.Sprintf("%q will not do. Choose one of %s.", value, strings.ReplaceAll(figure, " ", ", "))
+	case "gtfield":
+		return fmt.Sprintf("%s is too small; it must be above the other figure.", value)
 	case "datetime":
 		return fmt.Sprintf("%q is no date. Write it as 2026-11-23.", value)
 	}

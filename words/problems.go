@@ -168,6 +168,31 @@ var problems = map[diagram.Code]sentence{
 		return fmt.Sprintf("With the %s cut first the stops of this diagram make another stone. Keep its own order, or give it stops that suit the other.", p.Text)
 	},
 
+	cutting.HabitNotKept: func(p diagram.Problem) string {
+		return fmt.Sprintf("Your habit to cut the %s %s does not suit this diagram: its stops would make another stone. The %s stays where the diagram has it.", p.Text, p.Other, p.Text)
+	},
+
+	workshop.AngleBetweenSteps: func(p diagram.Problem) string {
+		return fmt.Sprintf("%s° lies between two steps of your protractor, %s° and %s°.", number(p.Value), number(p.Low), number(p.High))
+	},
+	workshop.AngleOutOfReach: func(p diagram.Problem) string {
+		return fmt.Sprintf("%s° is out of your protractor's reach, which goes from %s° to %s°.", number(p.Value), number(p.Low), number(p.High))
+	},
+	workshop.NoGearCarries: func(p diagram.Problem) string {
+		if p.Value == 0 {
+			return "The machine has no gear. Enter the gears you own."
+		}
+		return fmt.Sprintf("None of your gears carries it and the machine has no cheater; the best leaves %.2f° to cheat.", p.Value)
+	},
+	workshop.NoDefault: func(p diagram.Problem) string {
+		return fmt.Sprintf("The default %s is not in the list. Choose one that is.", p.Field)
+	},
+	workshop.SameName: func(p diagram.Problem) string {
+		return fmt.Sprintf("Two %s are called %q. Give one of them another name.", p.Field, p.Text)
+	},
+	workshop.BadMaterial: func(p diagram.Problem) string {
+		return fmt.Sprintf("%s: its %s cannot be. %s", p.Text, materialField(p.Other), materialBounds(p.Other))
+	},
 	workshop.UnknownMaterial: func(p diagram.Problem) string {
 		return fmt.Sprintf("No material is called %q. Choose one from the list.", p.Text)
 	},
@@ -242,4 +267,28 @@ func list[T ~string](values []T) string {
 		words[i] = string(v)
 	}
 	return strings.Join(words, ", ")
+}
+
+func materialField(field string) string {
+	switch field {
+	case "refractiveIndex":
+		return "refractive index"
+	case "sg":
+		return "specific gravity"
+	}
+	return field
+}
+
+func materialBounds(field string) string {
+	switch field {
+	case "refractiveIndex":
+		return "It lies from 1.3 to 4, the lower figure first."
+	case "birefringence":
+		return "It is 0 for a singly refractive material, and over 0 to 1 for the others."
+	case "dispersion":
+		return "It lies from 0 to 1; 0 where it is not known."
+	case "sg":
+		return "It lies from 0.8 to 20."
+	}
+	return "It lies from 1 to 10 on the scale of Mohs, the lower figure first."
 }

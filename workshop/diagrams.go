@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"regexp"
 	"strings"
 	"time"
 
@@ -30,6 +31,12 @@ type Diagram struct {
 	Version int       `json:"version"`
 	Created time.Time `json:"created"`
 	Updated time.Time `json:"updated"`
+	// Origin is where it came from: a file's name, or that it was pasted.
+	Origin string `json:"origin"`
+	// VariantOf is the ID that variants of one diagram share, "" where it has none.
+	VariantOf string `json:"variantOf"`
+	// SenseChosen tells that the cutter has said which way its indexes run.
+	SenseChosen bool `json:"senseChosen"`
 	// Facts and Picture are those of the present revision, nil before the first.
 	Facts   *Facts   `json:"facts"`
 	Picture *Picture `json:"picture"`
@@ -168,19 +175,24 @@ func (w *Workshop) NewDiagram(ctx context.Context) (Diagram, error) {
 		return Diagram{}, err
 	}
 	gear := "96"
-	if len(s.Gears) > 0 {
-		gear = fmt.Sprint(s.Gears[len(s.Gears)-1])
+	if gears := s.MachineOf("").Gears; len(gears) > 0 {
+		gear = fmt.Sprint(gears[len(gears)-1])
 	}
 	return w.add(ctx, diagram.Draft{
 		Outline: "round", Gear: gear, RefractiveIndex: "1.54",
 		FirstSide: string(diagram.Pavilion), Indexing: string(diagram.Dialled), Tiers: []diagram.DraftTier{},
-	}, nil, false)
+	}, nil, Diagram{})
 }
 
-// Import adds a diagram that was read from a file. One that cannot be cut as
-// written comes in as a draft, with its problem to be mended.
-func (w *Workshop) Import(ctx context.Context, d *diagram.Diagram) (Diagram, error) {
-	return w.importAs(ctx, d, false)
+// Import adds a diagram that was read from somewhere: origin says where. One that
+// cannot be cut as written comes in as a draft, with its problem to be mended.
+func (w *Workshop) Import(ctx context.Context, d *diagram.Diagram, origin string) (Diagram, error) {
+	return w.importAs(ctx, d, Diagram{Origin: origin})
+}
+
+// ImportDraft adds a draft that was read from somewhere, mistakes included.
+func (w *Workshop) ImportDraft(ctx context.Context, draft diagram.Draft, origin string) (Diagram, error) {
+	return w.addDraft(ctx, draft, Diagram{Origin: origin})
 }
 
 // AddStarter adds a diagram that ships with the application, once: a diagram with
@@ -199,24 +211,26 @@ func (w *Workshop) AddStarter(ctx context.Context, d *diagram.Diagram) error {
 			return nil
 		}
 	}
-	_, err = w.importAs(ctx, d, true)
+	_, err = w.importAs(ctx, d, Diagram{Starter: true, SenseChosen: true})
 	return err
 }
 
-func (w *Workshop) importAs(ctx context.Context, d *diagram.Diagram, starter bool) (Diagram, error) {
+// importAs adds a diagram with the marks that the given record carries.
+func (w *Workshop) importAs(ctx context.Context, d *diagram.Diagram, as Diagram) (Diagram, error) {
 	r, err := w.revisionOf(d)
-	if errors.As(err, &NotCuttable{}) && !starter {
-		return w.add(ctx, diagram.DraftOf(d), nil, false)
+	if errors.As(err, &NotCuttable{}) && !as.Starter {
+		return w.add(ctx, diagram.DraftOf(d), nil, as)
 	}
 	if err != nil {
 		return Diagram{}, err
 	}
-	return w.add(ctx, diagram.DraftOf(d), r, starter)
+	return w.add(ctx, diagram.DraftOf(d), r, as)
 }
 
-func (w *Workshop) add(ctx context.Context, draft diagram.Draft, r *Revision, starter bool) (Diagram, error) {
+func (w *Workshop) add(ctx context.Context, draft diagram.Draft, r *Revision, as Diagram) (Diagram, error) {
 	now := w.moment()
-	d := Diagram{ID: newID(), Starter: starter, Draft: draft, Version: 1, Created: now, Updated: now}
+	d := as
+	d.ID, d.Draft, d.Version, d.Created, d.Updated = newID(), draft, 1, now, now
 	if r != nil {
 		d.Revision, d.Facts, d.Picture = r.Hash, &r.Facts, &r.Picture
 	}
@@ -232,11 +246,67 @@ func (w *Workshop) CopyDiagram(ctx context.Context, id string) (Diagram, error) 
 	}
 	draft := d.Draft
 	draft.Name = copyName(draft.Name)
+	return w.addDraft(ctx, draft, Diagram{Origin: d.Origin, SenseChosen: d.SenseChosen})
+}
+
+// VaryDiagram adds a variant of a diagram: a copy that is held against it side by
+// side. Variants of a variant belong to the same group.
+func (w *Workshop) VaryDiagram(ctx context.Context, id string) (Diagram, error) {
+	d, err := w.store.Diagram(ctx, id)
+	if err != nil {
+		return Diagram{}, err
+	}
+	group := d.VariantOf
+	if group == "" {
+		group = d.ID
+	}
+	list, err := w.store.Diagrams(ctx)
+	if err != nil {
+		return Diagram{}, err
+	}
+	names := map[string]bool{}
+	for _, other := range list {
+		names[other.Draft.Name] = true
+	}
+	draft := d.Draft
+	base := variantMark.ReplaceAllString(draft.Name, "")
+	for letter := 'B'; ; letter++ {
+		if draft.Name = fmt.Sprintf("%s · %c", base, letter); !names[draft.Name] || letter == 'Z' {
+			break
+		}
+	}
+	return w.addDraft(ctx, draft, Diagram{Origin: d.Origin, SenseChosen: d.SenseChosen, VariantOf: group})
+}
+
+var variantMark = regexp.MustCompile(` · [A-Z]$`)
+
+// addDraft adds a draft, as a diagram with a version where it can be cut.
+func (w *Workshop) addDraft(ctx context.Context, draft diagram.Draft, as Diagram) (Diagram, error) {
 	read, problems := draft.Read()
 	if len(problems) > 0 {
-		return w.add(ctx, draft, nil, false)
+		return w.add(ctx, draft, nil, as)
 	}
-	return w.importAs(ctx, read, false)
+	return w.importAs(ctx, read, as)
+}
+
+// ChooseSense says which way a diagram's indexes run, over the version that the
+// caller read. It is asked once.
+func (w *Workshop) ChooseSense(ctx context.Context, id string, indexing diagram.Indexing, version int) (Diagram, error) {
+	d, err := w.store.Diagram(ctx, id)
+	if err != nil {
+		return Diagram{}, err
+	}
+	kept := !edited(d)
+	d.Draft.Indexing, d.SenseChosen, d.Updated = string(indexing), true, w.moment()
+	if err := w.store.SaveDraft(ctx, d, version); err != nil {
+		return d, err
+	}
+	if kept && d.Revision != "" {
+		// What was kept is kept again, read the right way.
+		return w.keep(ctx, d, version+1)
+	}
+	d.Version, d.Edited = version+1, edited(d)
+	return d, nil
 }
 
 func copyName(name string) string {
@@ -274,6 +344,10 @@ func (w *Workshop) KeepDraft(ctx context.Context, id string, version int) (Diagr
 	if d.Starter {
 		return d, ErrStarter
 	}
+	return w.keep(ctx, d, version)
+}
+
+func (w *Workshop) keep(ctx context.Context, d Diagram, version int) (Diagram, error) {
 	read, problems := d.Draft.Read()
 	if len(problems) > 0 {
 		return d, NotCuttable{problems}
@@ -282,10 +356,10 @@ func (w *Workshop) KeepDraft(ctx context.Context, id string, version int) (Diagr
 	if err != nil {
 		return d, err
 	}
-	if err := w.store.KeepRevision(ctx, id, *r, version); err != nil {
+	if err := w.store.KeepRevision(ctx, d.ID, *r, version); err != nil {
 		return d, err
 	}
-	d.Revision, d.Facts, d.Picture, d.Version = r.Hash, &r.Facts, &r.Picture, version+1
+	d.Revision, d.Facts, d.Picture, d.Version, d.Edited = r.Hash, &r.Facts, &r.Picture, version+1, false
 	return d, nil
 }
 

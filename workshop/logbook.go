@@ -5,6 +5,8 @@ import (
 	"math"
 	"slices"
 	"time"
+
+	"cressa/core/diagram"
 )
 
 // Finish is the stone's card in the logbook. Figures that were not taken are 0.
@@ -142,7 +144,7 @@ func (w *Workshop) Summary(ctx context.Context, s Stone) (Summary, error) {
 	plan := s.Work.Plan
 	out := Summary{
 		Stone: s, LastEvent: s.Created, Hours: Hours(events), Picture: &r.Picture,
-		All:  len(plan.Facets) * len(plan.Choices.Passes),
+		All:  plan.visits(r.Diagram),
 		Done: countVisited(plan, Visited(events)),
 	}
 	for _, e := range events {
@@ -164,6 +166,19 @@ func (w *Workshop) Summary(ctx context.Context, s Stone) (Summary, error) {
 		out.State = StatePlanned
 	}
 	return out, nil
+}
+
+// visits returns how many visits the plan asks for. D is the diagram as it is cut.
+func (p Plan) visits(d *diagram.Diagram) int {
+	n, all := 0, len(p.Choices.Passes)
+	for _, t := range d.Tiers {
+		passes := all
+		if t.Part == diagram.Girdle {
+			passes = p.Choices.GirdleFinish.passes(all)
+		}
+		n += passes * len(t.Indexes)
+	}
+	return n
 }
 
 // countVisited counts the visits that the present plan still asks for.

@@ -36,10 +36,17 @@ type ScriptFacet struct {
 	Setup  int
 	Dial   gear.Position
 	// Angle is in degrees. Below and Above are its settable neighbours on this
-	// machine, equal where it can be set as it is.
-	Angle, Below, Above float64
-	Target              r3.Vec
-	AtMeet              bool
+	// machine, equal where it can be set as it is. Reading is what the protractor
+	// shows: another figure where its zero is off.
+	Angle, Below, Above, Reading float64
+	// CheatTurns is the cheat in turns of the cheater's knob, 0 where it does not
+	// count in turns.
+	CheatTurns float64
+	Target     r3.Vec
+	AtMeet     bool
+	// Passes is how many of the passes the facet gets: all, but for a girdle that
+	// is not polished.
+	Passes int
 }
 
 // ScriptVisit is a visit with the place of its facet in Script.Facets and its
@@ -56,26 +63,12 @@ func (w *Workshop) Script(ctx context.Context, s Stone) (*Script, error) {
 	if err != nil {
 		return nil, err
 	}
-	settings, err := w.Settings(ctx)
-	if err != nil {
-		return nil, err
-	}
 	out := &Script{Assessment: a, Setups: s.Work.Setups, Passes: s.Work.Plan.Choices.Passes}
 	var order []int
 	for no, setup := range s.Work.Setups {
-		for i, f := range a.Stone.Facets {
-			t := a.Stone.Diagram.Tiers[f.Tier]
-			if a.Stone.Diagram.CutWith(t.Part) != setup.Up {
-				continue
-			}
+		for _, i := range a.visiting(setup.Up) {
 			order = append(order, i)
-			sf := ScriptFacet{
-				ID: s.Work.Plan.Facets[i], No: i, TierNo: f.Tier, Tier: t.Name, Part: t.Part, Setup: no,
-				Dial: a.Stone.Dial(f, s.Work.Plan.Choices.Gear, setup.Turn), Angle: t.Angle,
-				Target: f.Target, AtMeet: f.AtMeet,
-			}
-			sf.Below, sf.Above = settings.SettableAngles(t.Angle)
-			out.Facets = append(out.Facets, sf)
+			out.Facets = append(out.Facets, a.scriptFacet(i, s.Work.Plan.Facets[i], no))
 		}
 	}
 	out.Steps = cutting.Steps(a.Stone.Replay(order), order)
@@ -83,14 +76,53 @@ func (w *Workshop) Script(ctx context.Context, s Stone) (*Script, error) {
 	return out, nil
 }
 
+// visiting returns the facets that are cut with a side up, as places in
+// Stone.Facets: tier by tier, within a tier in the plan's visiting order.
+func (a *Assessment) visiting(up diagram.Part) []int {
+	var out []int
+	byTier := make([][]int, len(a.Stone.Diagram.Tiers))
+	for i, f := range a.Stone.Facets {
+		byTier[f.Tier] = append(byTier[f.Tier], i)
+	}
+	for no, facets := range byTier {
+		if a.Stone.Diagram.CutWith(a.Stone.Diagram.Tiers[no].Part) != up {
+			continue
+		}
+		dials := make([]float64, len(facets))
+		for k, i := range facets {
+			dials[k] = a.Stone.Dial(a.Stone.Facets[i], a.Choices.Gear, a.Turns).Index
+		}
+		for _, k := range a.Choices.Visiting.Order(dials, a.Choices.Gear) {
+			out = append(out, facets[k])
+		}
+	}
+	return out
+}
+
+func (a *Assessment) scriptFacet(i int, id FacetID, setup int) ScriptFacet {
+	f := a.Stone.Facets[i]
+	t := a.Stone.Diagram.Tiers[f.Tier]
+	out := ScriptFacet{
+		ID: id, No: i, TierNo: f.Tier, Tier: t.Name, Part: t.Part, Setup: setup,
+		Dial: a.Stone.Dial(f, a.Choices.Gear, a.Turns), Angle: t.Angle, Reading: a.Machine.Reading(t.Angle),
+		Target: f.Target, AtMeet: f.AtMeet, Passes: len(a.Choices.Passes),
+	}
+	if t.Part == diagram.Girdle {
+		out.Passes = a.Choices.GirdleFinish.passes(out.Passes)
+	}
+	out.Below, out.Above = a.Machine.SettableAngles(t.Angle)
+	out.CheatTurns, _ = a.Machine.CheatTurns(out.Dial.Cheat)
+	return out
+}
+
 func visits(s *Script) []ScriptVisit {
 	var out []ScriptVisit
 	round := 0
 	for no, setup := range s.Setups {
-		for _, pass := range s.Passes {
+		for at, pass := range s.Passes {
 			last := -1
 			for i, f := range s.Facets {
-				if f.Setup != no {
+				if f.Setup != no || at >= f.Passes {
 					continue
 				}
 				if last < 0 || s.Facets[last].Angle != f.Angle || s.Facets[last].Part != f.Part {

@@ -3,34 +3,33 @@ package workshop
 import (
 	"context"
 	"slices"
+	"strings"
+
+	"cressa/core/diagram"
+	"cressa/core/material"
 )
 
-// Settings are the habits and the machine of the person who owns the workshop.
+// Settings are the machines, habits and materials of the person who owns the
+// workshop. One machine and one set of habits is the default.
 type Settings struct {
 	Version int `json:"version"`
 	// Answered tells whether the first opening's questions were answered or skipped.
 	Answered bool `json:"answered"`
-	// Gears lists the teeth of the index gears at hand.
-	Gears []int `json:"gears" validate:"max=40,dive,min=1,max=360"`
-	// AngleStep is the finest step that the protractor reads, in degrees.
-	AngleStep float64 `json:"angleStep" validate:"min=0.001,max=5"`
-	// Cheater tells whether the machine can turn a facet between teeth.
-	Cheater bool `json:"cheater"`
-	// Tick is what Done ticks at the bench: facet, round or tier.
-	Tick string `json:"tick" validate:"oneof=facet round tier"`
-	// Passes are proposed for a new plan.
-	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
+	// Machine and Habit are the IDs of the defaults.
+	Machine  string    `json:"machine" validate:"required,max=40"`
+	Machines []Machine `json:"machines" validate:"min=1,max=20,dive"`
+	Habit    string    `json:"habit" validate:"required,max=40"`
+	Habits   []Habits  `json:"habits" validate:"min=1,max=20,dive"`
+	// Materials are the owner's own, beside those of the table.
+	Materials []material.Material `json:"materials" validate:"max=200,dive"`
 }
 
 // DefaultSettings is what a new workshop starts with.
 func DefaultSettings() Settings {
+	m, h := DefaultMachine(), DefaultHabits()
 	return Settings{
-		Gears: []int{96}, AngleStep: 0.1, Cheater: true, Tick: "facet",
-		Passes: []Pass{
-			{ID: "cut", Name: "Cut", Lap: "600"},
-			{ID: "prepolish", Name: "Pre-polish", Lap: "3000"},
-			{ID: "polish", Name: "Polish", Lap: "oxide"},
-		},
+		Machine: m.ID, Machines: []Machine{m}, Habit: h.ID, Habits: []Habits{h},
+		Materials: []material.Material{},
 	}
 }
 
@@ -43,24 +42,118 @@ func (w *Workshop) Settings(ctx context.Context) (Settings, error) {
 	return s, err
 }
 
+// Refusals of settings.
+const (
+	// NoDefault: the default names a machine or habits that are not there.
+	NoDefault diagram.Code = "no-default"
+	// SameName: two machines, two sets of habits or two materials share a name.
+	SameName diagram.Code = "same-name"
+	// BadMaterial: a figure of an own material cannot be.
+	BadMaterial diagram.Code = "bad-material"
+)
+
 // SaveSettings stores the settings over the given version, 0 the first time.
 func (w *Workshop) SaveSettings(ctx context.Context, s Settings) (Settings, error) {
-	slices.Sort(s.Gears)
-	s.Gears = slices.Compact(s.Gears)
+	if err := s.check(); err != nil {
+		return s, err
+	}
+	for i := range s.Machines {
+		slices.Sort(s.Machines[i].Gears)
+		s.Machines[i].Gears = slices.Compact(s.Machines[i].Gears)
+	}
+	if s.Materials == nil {
+		s.Materials = []material.Material{}
+	}
 	version := s.Version
 	s.Version++
 	return s, w.store.SaveSettings(ctx, s, version)
 }
 
-// SettableAngles returns an angle's neighbours on the protractor, equal where it
-// can be set as it is.
-func (s Settings) SettableAngles(angle float64) (below, above float64) {
-	steps := angle / s.AngleStep
-	// A hundred-thousandth of a step is the arithmetic's, not the diagram's.
-	const slack = 1e-5
-	low, high := float64(int(steps+slack)), float64(int(steps+slack))
-	if steps-low > slack {
-		high++
+func (s Settings) check() error {
+	refuse := func(code diagram.Code, field diagram.Field, text string) error {
+		return diagram.Problem{Code: code, TierNo: -1, Field: field, Text: text}
 	}
-	return low * s.AngleStep, high * s.AngleStep
+	seen := map[string]bool{}
+	twice := func(kind diagram.Field, name string) error {
+		key := string(kind) + "/" + strings.ToLower(strings.TrimSpace(name))
+		if seen[key] {
+			return refuse(SameName, kind, name)
+		}
+		seen[key] = true
+		return nil
+	}
+	for _, m := range s.Machines {
+		if err := twice("machines", m.Name); err != nil {
+			return err
+		}
+	}
+	for _, h := range s.Habits {
+		if err := twice("habits", h.Name); err != nil {
+			return err
+		}
+		if err := checkPasses(h.Passes); err != nil {
+			return err
+		}
+	}
+	for _, m := range s.Materials {
+		if _, known := material.Find(m.Name); known {
+			return refuse(SameName, "materials", m.Name)
+		}
+		if err := twice("materials", m.Name); err != nil {
+			return err
+		}
+		if field, ok := m.Plausible(); !ok {
+			return diagram.Problem{Code: BadMaterial, TierNo: -1, Field: "materials", Text: m.Name, Other: field}
+		}
+	}
+	if !slices.ContainsFunc(s.Machines, func(m Machine) bool { return m.ID == s.Machine }) {
+		return refuse(NoDefault, "machine", s.Machine)
+	}
+	if !slices.ContainsFunc(s.Habits, func(h Habits) bool { return h.ID == s.Habit }) {
+		return refuse(NoDefault, "habit", s.Habit)
+	}
+	return nil
+}
+
+// MachineOf returns the machine with the given ID, the default where it is gone.
+func (s Settings) MachineOf(id string) Machine {
+	for _, want := range []string{id, s.Machine} {
+		for _, m := range s.Machines {
+			if m.ID == want {
+				return m
+			}
+		}
+	}
+	return DefaultMachine()
+}
+
+// HabitsOf returns the habits with the given ID, the default where they are gone.
+func (s Settings) HabitsOf(id string) Habits {
+	for _, want := range []string{id, s.Habit} {
+		for _, h := range s.Habits {
+			if h.ID == want {
+				return h
+			}
+		}
+	}
+	return DefaultHabits()
+}
+
+// AllMaterials returns the table and the owner's own, in the order of their names.
+func (s Settings) AllMaterials() []material.Material {
+	all := append(material.All(), s.Materials...)
+	slices.SortStableFunc(all, func(a, b material.Material) int {
+		return strings.Compare(strings.ToLower(a.Name), strings.ToLower(b.Name))
+	})
+	return all
+}
+
+// Material returns the material of the given name, whatever its case.
+func (s Settings) Material(name string) (material.Material, bool) {
+	for _, m := range s.Materials {
+		if strings.EqualFold(m.Name, strings.TrimSpace(name)) {
+			return m, true
+		}
+	}
+	return material.Find(name)
 }

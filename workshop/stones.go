@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"time"
 
 	"cressa/core/cutting"
@@ -75,11 +76,14 @@ type Size struct {
 
 // Choices are what a cutter decides when planning a stone.
 type Choices struct {
-	Material  string       `json:"material" validate:"required,max=60"`
+	Material string `json:"material" validate:"required,max=60"`
+	// Machine is the ID of the machine it is cut on; the default where it is gone.
+	Machine   string       `json:"machine" validate:"max=40"`
 	Gear      int          `json:"gear" validate:"min=1,max=360"`
 	Size      Size         `json:"size"`
 	FirstSide diagram.Part `json:"firstSide" validate:"oneof=pavilion crown"`
-	Passes    []Pass       `json:"passes" validate:"min=1,max=12,dive"`
+	Ways
+	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
 }
 
 // Plan is one revision of what is to be cut. It is never changed; a change of
@@ -91,11 +95,14 @@ type Plan struct {
 	Revision  string `json:"revision"`
 	// AsCut is the revision that is cut: another one where the side cut first is
 	// not the diagram's own.
-	AsCut   string    `json:"asCut"`
-	Choices Choices   `json:"choices"`
-	Turn    float64   `json:"turn"`
-	Facets  []FacetID `json:"facets"`
-	Created time.Time `json:"created"`
+	AsCut   string        `json:"asCut"`
+	Choices Choices       `json:"choices"`
+	Turns   cutting.Turns `json:"turns"`
+	Facets  []FacetID     `json:"facets"`
+	// Material is what the choices' material was when the plan was made: an own one
+	// may be changed later. Plans from before it was kept have none.
+	Material *material.Material `json:"material,omitempty"`
+	Created  time.Time          `json:"created"`
 	// DiagramName is what the diagram is called, for lists.
 	DiagramName string `json:"diagramName"`
 }
@@ -120,7 +127,20 @@ type Assessment struct {
 	TableMM       float64
 	Carats        float64
 	CriticalAngle material.Range
-	Fit           gear.Fit
+	Machine       Machine
+	Turns         cutting.Turns
+	// LargestCheat is in degrees on the gear that was chosen.
+	LargestCheat float64
+	// Ranking lists the machine's gears, the best first. Proposed is a gear that
+	// would carry the stone where none of them does, nil where one does or no gear
+	// would.
+	Ranking  []gear.Fit
+	Proposed *gear.Fit
+	// CheatGap is, on a machine without a cheater, the largest gap that the missing
+	// cheats open in a meet, and CheatResidual the largest residual, in µm.
+	CheatGap, CheatResidual float64
+	// Left names habits that the diagram did not allow.
+	Left []diagram.Problem
 	// Margins holds for each tier how far its angle stands above the critical
 	// angle, nil where that says nothing: off the pavilion, and at 0.
 	Margins []*float64
@@ -177,7 +197,7 @@ func (w *Workshop) Assess(ctx context.Context, diagramID, revision string, c Cho
 	if err != nil {
 		return nil, err
 	}
-	return w.assessRevision(ctx, revision, c)
+	return w.assessRevision(ctx, revision, c, nil)
 }
 
 // freeze returns the revision that a plan is made from.
@@ -192,19 +212,26 @@ func (w *Workshop) freeze(ctx context.Context, diagramID, revision string) (stri
 	return d.Revision, err
 }
 
-func (w *Workshop) assessRevision(ctx context.Context, hash string, c Choices) (*Assessment, error) {
+func (w *Workshop) assessRevision(ctx context.Context, hash string, c Choices, frozen *material.Material) (*Assessment, error) {
 	r, err := w.store.Revision(ctx, hash)
 	if err != nil {
 		return nil, err
 	}
-	return assess(r.Diagram, c)
-}
-
-func assess(d *diagram.Diagram, c Choices) (*Assessment, error) {
-	m, ok := material.Find(c.Material)
+	settings, err := w.Settings(ctx)
+	if err != nil {
+		return nil, err
+	}
+	m, ok := settings.Material(c.Material)
+	if frozen != nil {
+		m, ok = *frozen, true
+	}
 	if !ok {
 		return nil, diagram.Problem{Code: UnknownMaterial, TierNo: -1, Field: "material", Text: c.Material}
 	}
+	return assess(r.Diagram, c, m, settings.MachineOf(c.Machine))
+}
+
+func assess(d *diagram.Diagram, c Choices, m material.Material, machine Machine) (*Assessment, error) {
 	if err := checkPasses(c.Passes); err != nil {
 		return nil, err
 	}
@@ -221,17 +248,41 @@ func assess(d *diagram.Diagram, c Choices) (*Assessment, error) {
 			return nil, inField(err, diagram.FieldFirstSide)
 		}
 	}
-	a := &Assessment{Stone: stone, Material: m, Choices: c}
-	if a.MM, err = scale(stone, c.Size); err != nil {
+	a := &Assessment{Material: m, Choices: c, Machine: machine}
+	a.Stone, a.Left = cutting.Arrange(stone, c.Girdle, c.Table)
+	if a.MM, err = scale(a.Stone, c.Size); err != nil {
 		return nil, err
 	}
 	a.measure()
-	if c.Gear == d.Gear {
-		a.Fit = gear.Fit{Teeth: c.Gear, LargestCheat: stone.LargestCheat(c.Gear, 0)}
-	} else {
-		a.Fit = stone.BestTurn(c.Gear)
-	}
+	a.fitGear()
 	return a, nil
+}
+
+// fitGear puts the stone on the gear that was chosen, and tells what the others
+// and the machine would make of it.
+func (a *Assessment) fitGear() {
+	stone, teeth := a.Stone, a.Choices.Gear
+	if teeth != stone.Diagram.Gear {
+		a.Turns = cutting.Together(stone.BestTurn(teeth).Turn)
+		if a.Choices.Turning == TurnedSides {
+			pavilion, crown := stone.BestTurnOfEachSide(teeth)
+			a.Turns = cutting.Turns{Pavilion: pavilion.Turn, Crown: crown.Turn}
+		}
+	}
+	a.LargestCheat = stone.LargestCheat(teeth, a.Turns)
+	a.Ranking = stone.RankGears(a.Machine.Gears)
+	if len(a.Ranking) == 0 || a.Ranking[0].LargestCheat > 0 {
+		if fit, ok := stone.ProposeGear(); ok {
+			a.Proposed = &fit
+		}
+	}
+	if a.Machine.Cheater != CheaterNone || a.LargestCheat == 0 {
+		return
+	}
+	for _, e := range stone.MeetErrors(stone.AtWholeTeeth(teeth, a.Turns)) {
+		a.CheatGap = max(a.CheatGap, e.Gap*a.MM*1000)
+		a.CheatResidual = max(a.CheatResidual, e.Residual*a.MM*1000)
+	}
 }
 
 func checkPasses(passes []Pass) error {
@@ -291,6 +342,48 @@ func (a *Assessment) measure() {
 	a.Margins = Margins(a.Stone.Diagram, a.Material.RefractiveIndex.Low)
 }
 
+// Propose returns what a plan of a diagram begins with: the material whose index is
+// nearest to the diagram's, the best of the machine's gears, and the habits as far
+// as the diagram allows them.
+func (w *Workshop) Propose(ctx context.Context, diagramID string) (Choices, error) {
+	hash, err := w.freeze(ctx, diagramID, "")
+	if err != nil {
+		return Choices{}, err
+	}
+	r, err := w.store.Revision(ctx, hash)
+	if err != nil {
+		return Choices{}, err
+	}
+	settings, err := w.Settings(ctx)
+	if err != nil {
+		return Choices{}, err
+	}
+	stone, err := cutting.Cut(r.Diagram)
+	if err != nil {
+		return Choices{}, err
+	}
+	habits, machine := settings.HabitsOf(""), settings.MachineOf("")
+	c := Choices{
+		Machine: machine.ID, Gear: r.Diagram.Gear, FirstSide: habits.side(r.Diagram), Ways: habits.Ways,
+		Size: Size{Basis: "width", MM: 8, Typed: "8"}, Passes: habits.Passes,
+	}
+	if ranked := stone.RankGears(machine.Gears); len(ranked) > 0 {
+		c.Gear = ranked[0].Teeth
+	}
+	if c.FirstSide != r.Diagram.FirstSide {
+		if _, err := cutting.OtherSideFirst(stone); err != nil {
+			c.FirstSide = r.Diagram.FirstSide
+		}
+	}
+	nearest := math.Inf(1)
+	for _, m := range settings.AllMaterials() {
+		if off := math.Abs(m.RefractiveIndex.Low - r.Diagram.RefractiveIndex); off < nearest {
+			nearest, c.Material = off, m.Name
+		}
+	}
+	return c, nil
+}
+
 // PlanStone adds a stone with its first plan and the setups that it needs.
 func (w *Workshop) PlanStone(ctx context.Context, name, diagramID string, c Choices) (Stone, error) {
 	plan, a, err := w.newPlan(ctx, diagramID, "", c)
@@ -305,8 +398,8 @@ func (w *Workshop) PlanStone(ctx context.Context, name, diagramID string, c Choi
 	s := Stone{
 		ID: newID(), Name: name, Created: w.moment(), Version: 1,
 		Work: Work{ID: newID(), Kind: FirstCut, Plan: plan, Setups: []Setup{
-			{ID: newID(), Up: first, Turn: plan.Turn, Rotation: unmoved},
-			{ID: newID(), Up: first.Other(), Turn: plan.Turn, Rotation: unmoved},
+			{ID: newID(), Up: first, Turn: plan.Turns.Of(first), Rotation: unmoved},
+			{ID: newID(), Up: first.Other(), Turn: plan.Turns.Of(first.Other()), Rotation: unmoved},
 		}},
 	}
 	s.Number, err = w.store.InsertStone(ctx, s)
@@ -321,7 +414,7 @@ func (w *Workshop) newPlan(ctx context.Context, diagramID, revision string, c Ch
 	if plan.Revision, err = w.freeze(ctx, diagramID, revision); err != nil {
 		return plan, nil, err
 	}
-	a, err := w.assessRevision(ctx, plan.Revision, c)
+	a, err := w.assessRevision(ctx, plan.Revision, c, nil)
 	if err != nil {
 		return plan, nil, err
 	}
@@ -332,7 +425,7 @@ func (w *Workshop) newPlan(ctx context.Context, diagramID, revision string, c Ch
 	if err := w.store.InsertRevision(ctx, *r); err != nil {
 		return plan, nil, err
 	}
-	plan.AsCut, plan.Turn, plan.DiagramName = r.Hash, a.Fit.Turn, r.Facts.Name
+	plan.AsCut, plan.Turns, plan.DiagramName, plan.Material = r.Hash, a.Turns, r.Facts.Name, &a.Material
 	return plan, a, nil
 }
 
@@ -373,7 +466,7 @@ func (w *Workshop) Replan(ctx context.Context, stoneID string, c Choices, versio
 	s.Work.Plan = plan
 	s.Work.Setups[0].Up, s.Work.Setups[1].Up = c.FirstSide, c.FirstSide.Other()
 	for i := range s.Work.Setups {
-		s.Work.Setups[i].Turn = plan.Turn
+		s.Work.Setups[i].Turn = plan.Turns.Of(s.Work.Setups[i].Up)
 	}
 	e := Event{ID: newID(), Device: "workshop", DeviceTime: w.moment(), ServerTime: w.moment(), Kind: EventPlan, Text: fmt.Sprint(plan.No)}
 	if err := w.store.AddPlan(ctx, s, e, version); err != nil {
@@ -431,5 +524,5 @@ func (w *Workshop) Stone(ctx context.Context, id string) (Stone, error) {
 
 // AssessStone works out the present plan of a stone.
 func (w *Workshop) AssessStone(ctx context.Context, s Stone) (*Assessment, error) {
-	return w.assessRevision(ctx, s.Work.Plan.Revision, s.Work.Plan.Choices)
+	return w.assessRevision(ctx, s.Work.Plan.Revision, s.Work.Plan.Choices, s.Work.Plan.Material)
 }

@@ -3,6 +3,7 @@ package workshop_test
 import (
 	"context"
 	"fmt"
+	"math"
 	"path/filepath"
 	"testing"
 	"time"
@@ -11,6 +12,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/core/diagram"
+	"cressa/core/gear"
+	"cressa/core/material"
 	"cressa/demo"
 	"cressa/sqlite"
 	"cressa/workshop"
@@ -39,7 +42,7 @@ func (s *shop) add(t *testing.T, name string) workshop.Diagram {
 	t.Helper()
 	all, err := demo.Diagrams()
 	require.NoError(t, err)
-	d, err := s.Import(t.Context(), all[name])
+	d, err := s.Import(t.Context(), all[name], "test")
 	require.NoError(t, err)
 	return d
 }
@@ -47,7 +50,7 @@ func (s *shop) add(t *testing.T, name string) workshop.Diagram {
 func choices(size float64) workshop.Choices {
 	return workshop.Choices{
 		Material: "Spinel", Gear: 96, FirstSide: diagram.Pavilion,
-		Size: workshop.Size{Basis: "width", MM: size}, Passes: workshop.DefaultSettings().Passes,
+		Size: workshop.Size{Basis: "width", MM: size}, Passes: workshop.DefaultHabits().Passes,
 	}
 }
 
@@ -241,15 +244,128 @@ func TestHoursAreReckonedFromTheTicks(t *testing.T) {
 }
 
 func TestSettableAnglesAreTheNeighboursOnTheProtractor(t *testing.T) {
-	s := workshop.Settings{AngleStep: 0.25}
-	below, above := s.SettableAngles(41.3)
+	m := workshop.DefaultMachine()
+	m.AngleStep = 0.25
+	below, above := m.SettableAngles(41.3)
 	assert.InDelta(t, 41.25, below, 1e-9)
 	assert.InDelta(t, 41.5, above, 1e-9)
 	for _, exact := range []float64{0, 41.25, 90} {
-		below, above = s.SettableAngles(exact)
+		below, above = m.SettableAngles(exact)
 		assert.InDelta(t, exact, below, 1e-9)
 		assert.InDelta(t, exact, above, 1e-9)
 	}
+	// A protractor that reads 0.1 too much is set 0.1 higher.
+	m.AngleZero = 0.1
+	below, above = m.SettableAngles(41.4)
+	assert.Equal(t, below, above)
+	assert.InDelta(t, 41.5, m.Reading(41.4), 1e-9)
+	below, above = m.SettableAngles(41.5)
+	assert.InDelta(t, 41.4, below, 1e-9)
+	assert.InDelta(t, 41.65, above, 1e-9)
+}
+
+func TestAPlanBeginsWithTheHabitsAndTheMachine(t *testing.T) {
+	s := newShop(t)
+	ctx := t.Context()
+	d := s.add(t, "First Light")
+	settings := workshop.DefaultSettings()
+	settings.Machines = append(settings.Machines, workshop.DefaultMachine())
+	school := &settings.Machines[1]
+	school.ID, school.Name, school.Gears, school.Cheater = "school", "School machine", []int{64, 80, 120}, workshop.CheaterTurns
+	school.CheatPerTurn = 2
+	settings.Machine = "school"
+	h := &settings.Habits[0]
+	h.FirstSide, h.Visiting, h.GirdleFinish = "crown", gear.OppositePairs, workshop.GirdleCut
+	_, err := s.SaveSettings(ctx, settings)
+	require.NoError(t, err)
+
+	c, err := s.Propose(ctx, d.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "school", c.Machine)
+	assert.Equal(t, diagram.Crown, c.FirstSide)
+	assert.Equal(t, 120, c.Gear, "the gear of this machine that needs the smallest cheats")
+	stone, err := s.PlanStone(ctx, "", d.ID, c)
+	require.NoError(t, err)
+	script, err := s.Script(ctx, stone)
+	require.NoError(t, err)
+	perFacet := map[string]int{}
+	for _, v := range script.Visits {
+		perFacet[script.Facets[v.FacetNo].Tier]++
+	}
+	assert.Equal(t, 12, perFacet["G1"], "one pass for a girdle that is only cut")
+	assert.Equal(t, 36, perFacet["P1"])
+	assert.Equal(t, len(script.Visits), s.state(t, stone.ID).All)
+	first, second := script.Facets[0].Dial.Index, script.Facets[1].Dial.Index
+	assert.InDelta(t, 60, math.Mod(second-first+120, 120), 1e-6, "the opposite facet comes next")
+	for _, f := range script.Facets {
+		assert.InDelta(t, f.Dial.Cheat, 2*f.CheatTurns, 1e-9)
+	}
+
+	// The sides can each be turned on their own.
+	c.Gear, c.Turning = 64, workshop.TurnedSides
+	a, err := s.Assess(ctx, d.ID, "", c)
+	require.NoError(t, err)
+	assert.LessOrEqual(t, a.LargestCheat, a.Stone.BestTurn(64).LargestCheat+1e-9)
+}
+
+func TestSettingsThatContradictThemselvesAreRefused(t *testing.T) {
+	s := newShop(t)
+	good, _ := material.Find("Spinel")
+	for code, change := range map[diagram.Code]func(*workshop.Settings){
+		workshop.NoDefault:   func(s *workshop.Settings) { s.Machine = "gone" },
+		workshop.SameName:    func(s *workshop.Settings) { s.Materials = []material.Material{good} },
+		workshop.SamePass:    func(s *workshop.Settings) { s.Habits[0].Passes = append(s.Habits[0].Passes, s.Habits[0].Passes[0]) },
+		workshop.BadMaterial: func(s *workshop.Settings) { s.Materials = []material.Material{{Name: "Sea glass"}} },
+	} {
+		settings := workshop.DefaultSettings()
+		change(&settings)
+		_, err := s.SaveSettings(t.Context(), settings)
+		var p diagram.Problem
+		require.ErrorAs(t, err, &p, string(code))
+		assert.Equal(t, code, p.Code)
+	}
+}
+
+func TestAnOwnMaterialIsFrozenInThePlan(t *testing.T) {
+	s := newShop(t)
+	ctx := t.Context()
+	own, _ := material.Find("Practice glass")
+	own.Name, own.SG = "Sea glass", 2.45
+	settings := workshop.DefaultSettings()
+	settings.Materials = []material.Material{own}
+	settings, err := s.SaveSettings(ctx, settings)
+	require.NoError(t, err)
+	c := choices(8)
+	c.Material = "sea glass"
+	stone, err := s.PlanStone(ctx, "", s.add(t, "First Light").ID, c)
+	require.NoError(t, err)
+	settings.Materials = []material.Material{}
+	_, err = s.SaveSettings(ctx, settings)
+	require.NoError(t, err)
+	a, err := s.AssessStone(ctx, stone)
+	require.NoError(t, err)
+	assert.Equal(t, 2.45, a.Material.SG)
+}
+
+func TestADiagramIsAskedOnceWhichWayItsIndexesRun(t *testing.T) {
+	s := newShop(t)
+	ctx := t.Context()
+	d := s.add(t, "Spiral Arm")
+	assert.False(t, d.SenseChosen)
+	assert.Equal(t, "test", d.Origin)
+	chosen, err := s.ChooseSense(ctx, d.ID, diagram.Dialled, d.Version)
+	require.NoError(t, err)
+	assert.True(t, chosen.SenseChosen)
+	assert.Equal(t, d.Revision, chosen.Revision, "nothing changed but that it was asked")
+	variant, err := s.VaryDiagram(ctx, d.ID)
+	require.NoError(t, err)
+	second, err := s.VaryDiagram(ctx, variant.ID)
+	require.NoError(t, err)
+	assert.Equal(t, d.ID, variant.VariantOf)
+	assert.Equal(t, d.ID, second.VariantOf)
+	assert.Equal(t, "Spiral Arm · B", variant.Draft.Name)
+	assert.Equal(t, "Spiral Arm · C", second.Draft.Name)
+	assert.True(t, variant.SenseChosen, "not asked again")
 }
 
 // The demo is made of records that the workshop itself accepts.

@@ -57,10 +57,10 @@ func materialCommand() *cobra.Command {
 
 func printMaterials(w io.Writer, rows []materialReport) error {
 	out := tabwriter.NewWriter(w, 0, 0, 2, ' ', 0)
-	fmt.Fprintln(out, "MATERIAL\tINDEX\tCRITICAL ANGLE\tOPTIC\tSG\tHARDNESS\tHEAT\tSOLVENT\tDUST")
+	fmt.Fprintln(out, "MATERIAL\tINDEX\tCRITICAL ANGLE\tOPTIC\tBIREFRINGENCE\tDISPERSION\tSG\tHARDNESS\tCLEAVAGE\tPOLISH\tHEAT\tSOLVENT\tDUST")
 	for _, m := range rows {
-		fmt.Fprintf(out, "%s\t%s\t%s°\t%s\t%.2f\t%s\t%s\t%s\t%s\n", m.Name, span(m.RefractiveIndex, 3), span(m.CriticalAngle, 1),
-			m.Optic, m.SG, span(m.Hardness, 1), m.Heat, m.Solvent, m.Dust)
+		fmt.Fprintf(out, "%s\t%s\t%s°\t%s\t%.3f\t%s\t%.2f\t%s\t%s\t%s\t%s\t%s\t%s\n", m.Name, span(m.RefractiveIndex, 3), span(m.CriticalAngle, 1),
+			m.Optic, m.Birefringence, orDash(m.Dispersion), m.SG, span(m.Hardness, 1), m.Cleavage, m.Polish, m.Heat, m.Solvent, m.Dust)
 	}
 	return out.Flush()
 }
@@ -71,4 +71,12 @@ func span(r material.Range, digits int) string {
 		return fmt.Sprintf("%.*f", digits, r.Low)
 	}
 	return fmt.Sprintf("%.*f–%.*f", digits, r.Low, digits, r.High)
+}
+
+// orDash prints a figure to a thousandth, a dash where it is not known.
+func orDash(v float64) string {
+	if v == 0 {
+		return "–"
+	}
+	return fmt.Sprintf("%.3f", v)
 }

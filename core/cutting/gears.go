@@ -155,9 +155,8 @@ func (s *Stone) ProposeGear() (gear.Fit, bool) {
 // facet at its nearest tooth, brought to the point where its cut stops. They are
 // in the order of s.Facets.
 func (s *Stone) AtWholeTeeth(teeth int, turns Turns) []solid.Plane {
-	out := make([]solid.Plane, len(s.Facets))
+	out := s.Planes()
 	for i, f := range s.Facets {
-		out[i] = f.Plane
 		cheat := s.Dial(f, teeth, turns).Cheat
 		if cheat == 0 {
 			continue

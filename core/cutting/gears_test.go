@@ -11,7 +11,6 @@ import (
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
-	"cressa/core/solid"
 )
 
 func mustCut(t require.TestingT, d *diagram.Diagram) *cutting.Stone {
@@ -102,10 +101,7 @@ func TestWithoutACheaterMeetsFallApartByWhatTheCheatsAreWorth(t *testing.T) {
 func TestAFacetTenMicrometresOutOpensItsMeets(t *testing.T) {
 	stone := mustCut(t, load(t, "round"))
 	um := 8000 / stone.Measures().Width
-	moved := make([]solid.Plane, len(stone.Facets))
-	for i, f := range stone.Facets {
-		moved[i] = f.Plane
-	}
+	moved := stone.Planes()
 	opened := 0
 	for facet := 0; facet < len(moved); facet += 5 {
 		moved[facet].D += 10 / um

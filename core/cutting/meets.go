@@ -54,6 +54,15 @@ func facesAt(s *solid.Solid, p r3.Vec) []int {
 	return out
 }
 
+// Planes returns the planes of all facets, in the order of s.Facets.
+func (s *Stone) Planes() []solid.Plane {
+	out := make([]solid.Plane, len(s.Facets))
+	for i, f := range s.Facets {
+		out[i] = f.Plane
+	}
+	return out
+}
+
 // WithPlanes cuts the stone anew with other planes, in the order of s.Facets.
 func (s *Stone) WithPlanes(planes []solid.Plane) *solid.Solid {
 	now := start(s.Diagram).Solid()

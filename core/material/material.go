@@ -55,6 +55,26 @@ const (
 	DustFibrous  Dust = "fibrous"  // splinters or fibres
 )
 
+// Cleavage tells how readily a material splits along a plane.
+type Cleavage string
+
+// Cleavages.
+const (
+	CleavageNone     Cleavage = "none"     // none that a cutter meets
+	CleavageDistinct Cleavage = "distinct" // seen, and to be minded
+	CleavagePerfect  Cleavage = "perfect"  // splits at a knock; no facet flat along it
+)
+
+// Polish is what a material is usually polished with.
+type Polish string
+
+// Polishes.
+const (
+	PolishCerium  Polish = "cerium"  // cerium oxide
+	PolishAlumina Polish = "alumina" // aluminium oxide
+	PolishDiamond Polish = "diamond"
+)
+
 // Range is a range of a figure; Low and High are equal where it is one value.
 type Range struct {
 	Low  float64 `json:"low"`
@@ -63,19 +83,47 @@ type Range struct {
 
 // Material is one row of the table.
 type Material struct {
-	Name string `json:"name"`
+	Name string `json:"name" validate:"required,max=60"`
 	// RefractiveIndex spans the rays and the varieties. The lower one decides
 	// whether light is kept.
 	RefractiveIndex Range `json:"refractiveIndex"`
-	Optic           Optic `json:"optic"`
+	Optic           Optic `json:"optic" validate:"oneof=isotropic uniaxial biaxial"`
+	// Birefringence is the largest difference between the indexes of the two rays
+	// of one stone; 0 where light is not split.
+	Birefringence float64 `json:"birefringence"`
+	// Dispersion is the difference of the indexes for the lines B and G (687 and
+	// 431 nm); 0 where it is not known.
+	Dispersion float64 `json:"dispersion"`
 	// SG is the specific gravity that weights are reckoned with.
-	SG       float64 `json:"sg"`
-	Hardness Range   `json:"hardness"` // Mohs
-	Heat     Heat    `json:"heat"`
-	Solvent  Solvent `json:"solvent"`
-	Dust     Dust    `json:"dust"`
-	// Cleaves tells of a cleavage that a cutter must reckon with.
-	Cleaves bool `json:"cleaves"`
+	SG       float64  `json:"sg"`
+	Hardness Range    `json:"hardness"` // Mohs
+	Heat     Heat     `json:"heat" validate:"oneof=sturdy careful avoid"`
+	Solvent  Solvent  `json:"solvent" validate:"oneof=safe acid soaks"`
+	Dust     Dust     `json:"dust" validate:"oneof=nuisance silica toxic fibrous"`
+	Cleavage Cleavage `json:"cleavage" validate:"oneof=none distinct perfect"`
+	Polish   Polish   `json:"polish" validate:"oneof=cerium alumina diamond"`
+}
+
+// Plausible tells whether the figures of a material can be; where they cannot it
+// names the first at fault as the file does.
+func (m Material) Plausible() (field string, ok bool) {
+	between := func(v, low, high float64) bool { return v >= low && v <= high }
+	ordered := func(r Range, low, high float64) bool {
+		return between(r.Low, low, high) && between(r.High, low, high) && r.Low <= r.High
+	}
+	switch {
+	case !ordered(m.RefractiveIndex, 1.3, 4):
+		return "refractiveIndex", false
+	case !between(m.Birefringence, 0, 1) || (m.Optic == Isotropic) != (m.Birefringence == 0):
+		return "birefringence", false
+	case !between(m.Dispersion, 0, 1):
+		return "dispersion", false
+	case !between(m.SG, 0.8, 20):
+		return "sg", false
+	case !ordered(m.Hardness, 1, 10):
+		return "hardness", false
+	}
+	return "", true
 }
 
 // CriticalAngle returns c = asin(1/n) in degrees: light that meets a facet from

@@ -18,18 +18,28 @@ func TestCriticalAngles(t *testing.T) {
 
 func TestTheTableIsOrderedAndPlausible(t *testing.T) {
 	all := material.All()
-	require.GreaterOrEqual(t, len(all), 20)
+	require.GreaterOrEqual(t, len(all), 45)
 	for i, m := range all {
 		if i > 0 {
 			assert.Less(t, strings.ToLower(all[i-1].Name), strings.ToLower(m.Name))
 		}
-		assert.LessOrEqual(t, m.RefractiveIndex.Low, m.RefractiveIndex.High, m.Name)
-		assert.True(t, m.RefractiveIndex.Low > 1.3 && m.RefractiveIndex.High < 2.5, m.Name)
-		assert.True(t, m.SG > 1 && m.SG < 8, m.Name)
-		assert.True(t, m.Hardness.Low >= 1 && m.Hardness.High <= 10, m.Name)
-		if m.Optic == material.Uniaxial || m.Optic == material.Biaxial {
-			assert.Less(t, m.RefractiveIndex.Low, m.RefractiveIndex.High, "%s splits light", m.Name)
-		}
+		field, ok := m.Plausible()
+		assert.True(t, ok, "%s: %s", m.Name, field)
+		assert.LessOrEqual(t, m.Birefringence, m.RefractiveIndex.High-m.RefractiveIndex.Low+0.001, "%s: the rays lie within the range", m.Name)
+		assert.Less(t, m.RefractiveIndex.High, 2.7, m.Name)
+	}
+	for field, change := range map[string]func(*material.Material){
+		"refractiveIndex": func(m *material.Material) { m.RefractiveIndex.Low = 2 },
+		"birefringence":   func(m *material.Material) { m.Birefringence = 0.01 },
+		"dispersion":      func(m *material.Material) { m.Dispersion = -1 },
+		"sg":              func(m *material.Material) { m.SG = 0 },
+		"hardness":        func(m *material.Material) { m.Hardness.High = 11 },
+	} {
+		m, _ := material.Find("Spinel")
+		change(&m)
+		got, ok := m.Plausible()
+		assert.False(t, ok)
+		assert.Equal(t, field, got)
 	}
 	got, ok := material.Find(" sPinel ")
 	assert.True(t, ok)

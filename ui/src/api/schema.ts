@@ -125,6 +125,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/diagrams/{id}/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a plan of a diagram begins with */
+        get: operations["proposePlan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/diagrams/{id}/restore": {
         parameters: {
             query?: never;
@@ -136,6 +153,40 @@ export interface paths {
         put?: never;
         /** Bring a deleted diagram back */
         post: operations["restoreDiagram"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/diagrams/{id}/sense": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say which way the indexes run */
+        post: operations["chooseSense"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/diagrams/{id}/variant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a variant to hold against it */
+        post: operations["varyDiagram"];
         delete?: never;
         options?: never;
         head?: never;
@@ -159,6 +210,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gears": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How well each gear carries a stone */
+        post: operations["rankGears"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loupe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Meets as they come out */
+        post: operations["loupe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/materials": {
         parameters: {
             query?: never;
@@ -170,6 +255,57 @@ export interface paths {
         get: operations["listMaterials"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the cut of a tier can stop */
+        post: operations["pull"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The stop between two meets */
+        post: operations["pullStop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reshape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy, mirror, turn or complete a tier */
+        post: operations["reshape"];
         delete?: never;
         options?: never;
         head?: never;
@@ -326,6 +462,9 @@ export interface components {
         Assessment: {
             calipers: components["schemas"]["CaliperReading"][];
             carats: number;
+            cheatGap: number;
+            cheatResidual: number;
+            cheater: boolean;
             criticalAngle: components["schemas"]["Range"];
             crown: number;
             girdle: number;
@@ -334,11 +473,13 @@ export interface components {
             length: number;
             mmPerUnit: number;
             noTable: boolean;
+            obstacles: components["schemas"]["Place"][];
             pavilion: number;
+            proposed: components["schemas"]["GearFit"] | null;
+            ranking: components["schemas"]["GearFit"][];
             stone: components["schemas"]["StoneView"] | null;
             table: number;
-            turn: number;
-            unsettable: components["schemas"]["Unsettable"][];
+            turns: components["schemas"]["Turns"];
             warnings: components["schemas"]["Place"][];
             width: number;
         };
@@ -352,6 +493,7 @@ export interface components {
             no: number;
             note: string;
             part: string;
+            reading: number;
             setup: number;
             stop: string;
             target: components["schemas"]["Point"];
@@ -359,6 +501,8 @@ export interface components {
         };
         BenchScript: {
             cautions: string[];
+            cheatGap: number;
+            cheater: string;
             checks: components["schemas"]["TransferCheck"][];
             diagram: string;
             events: components["schemas"]["Event"][];
@@ -374,6 +518,7 @@ export interface components {
             passes: components["schemas"]["Pass"][];
             planNo: number;
             setups: components["schemas"]["Setup"][];
+            tick: string;
             visits: components["schemas"]["BenchVisit"][];
             wheel: components["schemas"]["Tooth"][];
         };
@@ -392,9 +537,20 @@ export interface components {
             /** @enum {string} */
             firstSide: "pavilion" | "crown";
             gear: number;
+            /** @enum {string} */
+            girdle: "drawn" | "first" | "last";
+            /** @enum {string} */
+            girdleFinish: "polished" | "prepolished" | "cut";
+            machine: string;
             material: string;
             passes: components["schemas"]["Pass"][];
             size: components["schemas"]["Size"];
+            /** @enum {string} */
+            table: "drawn" | "first" | "last";
+            /** @enum {string} */
+            turning: "whole" | "sides";
+            /** @enum {string} */
+            visiting: "written" | "round" | "pairs";
         };
         Diagram: {
             /** Format: date-time */
@@ -403,11 +559,14 @@ export interface components {
             edited: boolean;
             facts: components["schemas"]["Facts"] | null;
             id: string;
+            origin: string;
             picture: components["schemas"]["Picture"] | null;
             revision: string;
+            senseChosen: boolean;
             starter: boolean;
             /** Format: date-time */
             updated: string;
+            variantOf: string;
             version: number;
         };
         DiagramFields: {
@@ -419,6 +578,7 @@ export interface components {
         Dial: {
             azimuth: number;
             cheat: number;
+            cheatTurns: number;
             tooth: number;
         };
         Draft: {
@@ -506,7 +666,50 @@ export interface components {
             version: number;
             widthMM: number;
         };
+        GearFit: {
+            largestCheat: number;
+            teeth: number;
+            turn: number;
+        };
+        GearOnFile: {
+            gap: number;
+            largestCheat: number;
+            residual: number;
+            teeth: number;
+            turn: number;
+        };
+        GearReport: {
+            cheater: boolean;
+            gears: components["schemas"]["GearOnFile"][];
+            machine: string;
+            obstacles: components["schemas"]["Place"][];
+            proposed: components["schemas"]["GearFit"] | null;
+        };
+        GearsRequest: {
+            draft: components["schemas"]["Draft"];
+            width: number;
+        };
+        Habits: {
+            /** @enum {string} */
+            firstSide: "drawn" | "pavilion" | "crown";
+            /** @enum {string} */
+            girdle: "drawn" | "first" | "last";
+            /** @enum {string} */
+            girdleFinish: "polished" | "prepolished" | "cut";
+            id: string;
+            name: string;
+            passes: components["schemas"]["Pass"][];
+            /** @enum {string} */
+            table: "drawn" | "first" | "last";
+            /** @enum {string} */
+            tick: "facet" | "round" | "tier";
+            /** @enum {string} */
+            turning: "whole" | "sides";
+            /** @enum {string} */
+            visiting: "written" | "round" | "pairs";
+        };
         ImportRequest: {
+            origin: string;
             text: string;
         };
         Levels: {
@@ -516,21 +719,85 @@ export interface components {
             hasGirdle: boolean;
             top: number;
         };
+        Loupe: {
+            meets: components["schemas"]["LoupeMeet"][];
+            mesh: components["schemas"]["Mesh"];
+            mmPerUnit: number;
+        };
+        LoupeMeet: {
+            facets: string[];
+            gap: number;
+            point: components["schemas"]["Point"];
+            residual: number;
+        };
+        LoupeRequest: {
+            draft: components["schemas"]["Draft"];
+            gear: number;
+            wholeTeeth: boolean;
+            width: number;
+        };
+        Machine: {
+            angleHigh: number;
+            angleLow: number;
+            angleStep: number;
+            angleZero: number;
+            cheatPerTurn: number;
+            /** @enum {string} */
+            cheater: "none" | "degrees" | "turns";
+            gears: number[];
+            /** @enum {string} */
+            heightSense: "lifts" | "lowers";
+            heightStep: number;
+            id: string;
+            name: string;
+            repeatability: number;
+            tableAdapter: number;
+        };
+        Material: {
+            birefringence: number;
+            /** @enum {string} */
+            cleavage: "none" | "distinct" | "perfect";
+            dispersion: number;
+            /** @enum {string} */
+            dust: "nuisance" | "silica" | "toxic" | "fibrous";
+            hardness: components["schemas"]["Range"];
+            /** @enum {string} */
+            heat: "sturdy" | "careful" | "avoid";
+            name: string;
+            /** @enum {string} */
+            optic: "isotropic" | "uniaxial" | "biaxial";
+            /** @enum {string} */
+            polish: "cerium" | "alumina" | "diamond";
+            refractiveIndex: components["schemas"]["Range"];
+            sg: number;
+            /** @enum {string} */
+            solvent: "safe" | "acid" | "soaks";
+        };
         MaterialList: {
             materials: components["schemas"]["MaterialView"][];
         };
         MaterialView: {
+            birefringence: number;
             cautions: string[];
-            cleaves: boolean;
+            /** @enum {string} */
+            cleavage: "none" | "distinct" | "perfect";
             criticalAngle: components["schemas"]["Range"];
-            dust: string;
+            dispersion: number;
+            /** @enum {string} */
+            dust: "nuisance" | "silica" | "toxic" | "fibrous";
             hardness: components["schemas"]["Range"];
-            heat: string;
+            /** @enum {string} */
+            heat: "sturdy" | "careful" | "avoid";
             name: string;
-            optic: string;
+            /** @enum {string} */
+            optic: "isotropic" | "uniaxial" | "biaxial";
+            own: boolean;
+            /** @enum {string} */
+            polish: "cerium" | "alumina" | "diamond";
             refractiveIndex: components["schemas"]["Range"];
             sg: number;
-            solvent: string;
+            /** @enum {string} */
+            solvent: "safe" | "acid" | "soaks";
         };
         Measures: {
             crownHeight?: number | null;
@@ -587,9 +854,10 @@ export interface components {
             diagramId: string;
             diagramName: string;
             facets: string[];
+            material?: components["schemas"]["Material"] | null;
             no: number;
             revision: string;
-            turn: number;
+            turns: components["schemas"]["Turns"];
         };
         PlanRequest: {
             choices: components["schemas"]["Choices"];
@@ -608,27 +876,69 @@ export interface components {
             title: string;
             type: string;
         };
+        Pull: {
+            from: number;
+            normal: components["schemas"]["Point"];
+            reaches: components["schemas"]["Reach"][];
+            step: number;
+            to: number;
+        };
+        PullRequest: {
+            draft: components["schemas"]["Draft"];
+            tier: number;
+        };
+        PullStopRequest: {
+            distance: number;
+            draft: components["schemas"]["Draft"];
+            tier: number;
+        };
         Range: {
             high: number;
             low: number;
         };
+        Reach: {
+            distance: number;
+            points: components["schemas"]["Point"][];
+            stop: string;
+            words: string;
+        };
         ReplanRequest: {
             choices: components["schemas"]["Choices"];
             version: number;
+        };
+        Reshape: {
+            by: number;
+            fold: number;
+            /** @enum {string} */
+            kind: "copy" | "mirror" | "turn" | "complete" | "write-out" | "rename";
+            mirrored: boolean;
+            name: string;
+        };
+        ReshapeRequest: {
+            draft: components["schemas"]["Draft"];
+            how: components["schemas"]["Reshape"];
+            tier: number;
+        };
+        Reshaped: {
+            draft: components["schemas"]["Draft"];
         };
         Segment: {
             facet: number;
             from: components["schemas"]["Spot"];
             to: components["schemas"]["Spot"];
         };
-        Settings: {
-            angleStep: number;
-            answered: boolean;
-            cheater: boolean;
-            gears: number[];
-            passes: components["schemas"]["Pass"][];
+        SenseRequest: {
             /** @enum {string} */
-            tick: "facet" | "round" | "tier";
+            indexing: "dialled" | "shared";
+            version: number;
+        };
+        Settings: {
+            answered: boolean;
+            habit: string;
+            habits: components["schemas"]["Habits"][];
+            machine: string;
+            machines: components["schemas"]["Machine"][];
+            materials: components["schemas"]["Material"][];
             version: number;
         };
         Setup: {
@@ -646,6 +956,8 @@ export interface components {
         };
         SolveRequest: {
             draft: components["schemas"]["Draft"];
+            gear: number;
+            off: string[];
             serial: number;
         };
         Solved: {
@@ -689,6 +1001,9 @@ export interface components {
             towardsTwelve: components["schemas"]["Segment"][];
             wheel: components["schemas"]["Tooth"][];
         };
+        StopText: {
+            stop: string;
+        };
         Summary: {
             all: number;
             /** Format: date-time */
@@ -706,12 +1021,17 @@ export interface components {
             work: components["schemas"]["Work"];
         };
         Tier: {
+            above: number;
             angle: number;
+            below: number;
             dials: components["schemas"]["Dial"][];
             judgement: string;
+            leftOff: boolean;
             margin: number | null;
             name: string;
             note: string;
+            optional: boolean;
+            outOfReach: boolean;
             part: string;
             stop: string;
             up: string;
@@ -725,11 +1045,9 @@ export interface components {
             item: string;
             text: string;
         };
-        Unsettable: {
-            above: number;
-            angle: number;
-            below: number;
-            tier: string;
+        Turns: {
+            crown: number;
+            pavilion: number;
         };
         VersionRequest: {
             version: number;
@@ -1035,6 +1353,37 @@ export interface operations {
             };
         };
     };
+    proposePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Choices"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     restoreDiagram: {
         parameters: {
             query?: never;
@@ -1052,6 +1401,72 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    chooseSense: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SenseRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diagram"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    varyDiagram: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diagram"];
+                };
             };
             /** @description a problem (RFC 9457) */
             default: {
@@ -1093,6 +1508,72 @@ export interface operations {
             };
         };
     };
+    rankGears: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GearsRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GearReport"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    loupe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoupeRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Loupe"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listMaterials: {
         parameters: {
             query?: never;
@@ -1109,6 +1590,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MaterialList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pull: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PullRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pull"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pullStop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PullStopRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StopText"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reshape: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReshapeRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reshaped"];
                 };
             };
             /** @description a problem (RFC 9457) */

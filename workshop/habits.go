@@ -1,0 +1,91 @@
+package workshop
+
+import (
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/gear"
+)
+
+// Habits are how a cutter likes to work. New plans begin with them.
+type Habits struct {
+	ID   string `json:"id" validate:"required,max=40"`
+	Name string `json:"name" validate:"required,max=60"`
+	// FirstSide is the side cut first: drawn leaves it to the diagram.
+	FirstSide string `json:"firstSide" validate:"oneof=drawn pavilion crown"`
+	// Tick is what Done ticks at the bench: facet, round or tier.
+	Tick string `json:"tick" validate:"oneof=facet round tier"`
+	Ways
+	// Passes are proposed for a new plan.
+	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
+}
+
+// Ways are the habits that a plan takes over and can change.
+type Ways struct {
+	// Girdle and Table say when these are cut within their side.
+	Girdle cutting.When `json:"girdle" validate:"omitempty,oneof=drawn first last"`
+	Table  cutting.When `json:"table" validate:"omitempty,oneof=drawn first last"`
+	// Visiting is the order of the facets within a tier.
+	Visiting gear.Visiting `json:"visiting" validate:"omitempty,oneof=written round pairs"`
+	// GirdleFinish is how far the girdle is taken.
+	GirdleFinish GirdleFinish `json:"girdleFinish" validate:"omitempty,oneof=polished prepolished cut"`
+	// Turning is how a stone is turned on its dop for another gear.
+	Turning Turning `json:"turning" validate:"omitempty,oneof=whole sides"`
+}
+
+// GirdleFinish is how far the girdle is taken. It costs time and changes the light.
+type GirdleFinish string
+
+// How far the girdle is taken. The zero value is polished.
+const (
+	GirdlePolished GirdleFinish = "polished"
+	// GirdlePrepolished: all passes but the last.
+	GirdlePrepolished GirdleFinish = "prepolished"
+	// GirdleCut: only the first pass.
+	GirdleCut GirdleFinish = "cut"
+)
+
+// passes returns how many of n passes a girdle facet gets, at least one.
+func (g GirdleFinish) passes(n int) int {
+	switch g {
+	case GirdlePrepolished:
+		return max(n-1, 1)
+	case GirdleCut:
+		return 1
+	}
+	return n
+}
+
+// Turning is how a stone is turned on its dop for another gear.
+type Turning string
+
+// The turnings. The zero value is TurnedWhole.
+const (
+	// TurnedWhole: one turn for both sides, kept through the transfer.
+	TurnedWhole Turning = "whole"
+	// TurnedSides: each side has its own; the turn is found anew after the transfer.
+	TurnedSides Turning = "sides"
+)
+
+// DefaultHabits is what a new workshop starts with.
+func DefaultHabits() Habits {
+	return Habits{
+		ID: "habits", Name: "My habits", FirstSide: "drawn", Tick: "facet",
+		Ways: Ways{
+			Girdle: cutting.AsDrawn, Table: cutting.AsDrawn, Visiting: gear.AsWritten,
+			GirdleFinish: GirdlePolished, Turning: TurnedWhole,
+		},
+		Passes: []Pass{
+			{ID: "cut", Name: "Cut", Lap: "600"},
+			{ID: "prepolish", Name: "Pre-polish", Lap: "3000"},
+			{ID: "polish", Name: "Polish", Lap: "oxide"},
+		},
+	}
+}
+
+// side returns the side that these habits cut first of a diagram.
+func (h Habits) side(d *diagram.Diagram) diagram.Part {
+	if side := diagram.Part(h.FirstSide); side == diagram.Pavilion || side == diagram.Crown {
+		return side
+	}
+	return d.FirstSide
+}

@@ -1,0 +1,144 @@
+package workshop
+
+import (
+	"math"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+)
+
+// Machine is a faceting machine as its owner knows it. Everything that is planned
+// and dialled respects it.
+type Machine struct {
+	// ID stays with the machine when it is renamed; plans name it.
+	ID   string `json:"id" validate:"required,max=40"`
+	Name string `json:"name" validate:"required,max=60"`
+	// Gears lists the teeth of the index gears at hand.
+	Gears []int `json:"gears" validate:"max=40,dive,min=1,max=360"`
+	// AngleStep is the finest step that the protractor reads, AngleLow and
+	// AngleHigh how far it goes, in degrees.
+	AngleStep float64 `json:"angleStep" validate:"min=0.001,max=5"`
+	AngleLow  float64 `json:"angleLow" validate:"min=-30,max=90"`
+	AngleHigh float64 `json:"angleHigh" validate:"min=30,max=180,gtfield=AngleLow"`
+	// AngleZero is what the protractor reads too much: a facet at 42 is set at
+	// 42 + AngleZero.
+	AngleZero float64 `json:"angleZero" validate:"min=-5,max=5"`
+	// Repeatability is by how much an angle differs when it is set again, in
+	// degrees (one standard deviation).
+	Repeatability float64 `json:"repeatability" validate:"min=0,max=2"`
+	// Cheater is how the machine turns a facet between teeth.
+	Cheater Cheater `json:"cheater" validate:"oneof=none degrees turns"`
+	// CheatPerTurn is how many degrees one turn of the cheater's knob is worth,
+	// where it counts turns.
+	CheatPerTurn float64 `json:"cheatPerTurn" validate:"min=0,max=30"`
+	// HeightStep is one division of the height dial in mm, 0 without a dial.
+	HeightStep float64 `json:"heightStep" validate:"min=0,max=1"`
+	// HeightSense is what a rising reading does to the stone.
+	HeightSense HeightSense `json:"heightSense" validate:"oneof=lifts lowers"`
+	// TableAdapter is the adapter's angle in degrees, 0 without one.
+	TableAdapter float64 `json:"tableAdapter" validate:"min=0,max=90"`
+}
+
+// Cheater is how a machine turns a facet between teeth.
+type Cheater string
+
+// The cheaters.
+const (
+	CheaterNone    Cheater = "none"
+	CheaterDegrees Cheater = "degrees"
+	CheaterTurns   Cheater = "turns"
+)
+
+// HeightSense is what a rising reading of the height dial does to the stone.
+type HeightSense string
+
+// The senses.
+const (
+	HeightLifts  HeightSense = "lifts"
+	HeightLowers HeightSense = "lowers"
+)
+
+// DefaultMachine is what a new workshop starts with.
+func DefaultMachine() Machine {
+	return Machine{
+		ID: "machine", Name: "My machine", Gears: []int{96}, AngleStep: 0.1, AngleHigh: 95,
+		Repeatability: 0.05, Cheater: CheaterDegrees, CheatPerTurn: 1, HeightStep: 0.01,
+		HeightSense: HeightLifts, TableAdapter: 45,
+	}
+}
+
+// SettableAngles returns the neighbours that the protractor can read of a facet's
+// angle, equal where it can be set as it is. They are angles of the facet: what the
+// protractor shows is AngleZero more.
+func (m Machine) SettableAngles(angle float64) (below, above float64) {
+	steps := (angle + m.AngleZero) / m.AngleStep
+	// A hundred-thousandth of a step is the arithmetic's, not the diagram's.
+	const slack = 1e-5
+	low := math.Floor(steps + slack)
+	high := low
+	if steps-low > slack {
+		high++
+	}
+	if low == high {
+		return angle, angle
+	}
+	facet := func(step float64) float64 { return math.Round((step*m.AngleStep-m.AngleZero)*1e6) / 1e6 }
+	return facet(low), facet(high)
+}
+
+// Reading returns what the protractor shows for a facet's angle.
+func (m Machine) Reading(angle float64) float64 { return math.Round((angle+m.AngleZero)*1e6) / 1e6 }
+
+// Reaches tells whether the protractor goes so far.
+func (m Machine) Reaches(angle float64) bool {
+	reading := m.Reading(angle)
+	return reading >= m.AngleLow && reading <= m.AngleHigh
+}
+
+// CheatTurns returns the turns of the cheater's knob that are worth so many
+// degrees, and false where the cheater does not count in turns.
+func (m Machine) CheatTurns(degrees float64) (float64, bool) {
+	if m.Cheater != CheaterTurns || m.CheatPerTurn == 0 {
+		return 0, false
+	}
+	return degrees / m.CheatPerTurn, true
+}
+
+// What keeps a machine from cutting a diagram as it is.
+const (
+	// AngleBetweenSteps: Value lies between the settable angles Low and High.
+	AngleBetweenSteps diagram.Code = "angle-between-steps"
+	// AngleOutOfReach: the protractor goes from Low to High.
+	AngleOutOfReach diagram.Code = "angle-out-of-reach"
+	// NoGearCarries: without a cheater no gear at hand makes the stone; the best
+	// leaves a cheat of Value degrees.
+	NoGearCarries diagram.Code = "no-gear-carries"
+)
+
+// Obstacles returns what keeps the machine from cutting a stone as it is drawn,
+// nothing where it can.
+func (m Machine) Obstacles(s *cutting.Stone) []diagram.Problem {
+	var out []diagram.Problem
+	for i, t := range s.Diagram.Tiers {
+		at := diagram.Problem{Tier: t.Name, TierNo: i, Field: diagram.FieldAngle, Value: t.Angle}
+		if below, above := m.SettableAngles(t.Angle); below != above {
+			at.Code, at.Low, at.High = AngleBetweenSteps, below, above
+			out = append(out, at)
+		}
+		// A table goes on with the adapter.
+		if !m.Reaches(t.Angle) && (t.Angle != 0 || m.TableAdapter == 0) {
+			at.Code, at.Low, at.High = AngleOutOfReach, m.AngleLow, m.AngleHigh
+			out = append(out, at)
+		}
+	}
+	if m.Cheater == CheaterNone {
+		if ranked := s.RankGears(m.Gears); len(ranked) == 0 || ranked[0].LargestCheat > 0 {
+			p := diagram.Problem{Code: NoGearCarries, TierNo: -1, Field: diagram.FieldGear}
+			if len(ranked) > 0 {
+				p.Value = ranked[0].LargestCheat
+			}
+			out = append(out, p)
+		}
+	}
+	return out
+}
