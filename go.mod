@@ -16,6 +16,8 @@ require (
 )
 
 require (
+	codeberg.org/go-fonts/dejavu v0.4.0 // indirect
+	codeberg.org/go-pdf/fpdf v0.12.0 // indirect
 	github.com/dustin/go-humanize v1.1.0 // indirect
 	github.com/gabriel-vasile/mimetype v1.4.16 // indirect
 	github.com/go-json-experiment/json v0.0.0-20260213210345-44df1a37e875 // indirect

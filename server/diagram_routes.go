@@ -2,7 +2,7 @@ package server
 
 import (
 	"net/http"
-	"regexp"
+	"strings"
 
 	"github.com/labstack/echo/v5"
 
@@ -16,11 +16,35 @@ type DiagramList struct {
 	Diagrams []workshop.Diagram `json:"diagrams"`
 }
 
-// ImportRequest holds a diagram file.
-type ImportRequest struct {
+// ReadRequest holds the text of a file, or what was pasted.
+type ReadRequest struct {
+	Name string `json:"name" validate:"max=300"`
 	Text string `json:"text"`
-	// Origin says where the text came from: the file's name.
-	Origin string `json:"origin" validate:"max=300"`
+}
+
+// ReadFile is what a text was recognised as, to be looked at before it is added.
+type ReadFile struct {
+	Name  string        `json:"name"`
+	Draft diagram.Draft `json:"draft"`
+	// Whole tells that the text was a diagram file; the rest are tables.
+	Whole bool       `json:"whole"`
+	Lines []ReadLine `json:"lines"`
+	// Mistakes say what could not be read and what was guessed.
+	Mistakes []Place `json:"mistakes"`
+}
+
+// ReadLine is a line of a table: what it was taken for, and its tier from 0 or -1.
+type ReadLine struct {
+	No   int    `json:"no"`
+	Text string `json:"text"`
+	Kind string `json:"kind"`
+	Tier int    `json:"tier"`
+}
+
+// AddDraftRequest adds what was read. Origin says where it came from.
+type AddDraftRequest struct {
+	Draft  diagram.Draft `json:"draft"`
+	Origin string        `json:"origin" validate:"max=300"`
 }
 
 // DraftRequest saves a draft over the version that was read.
@@ -61,7 +85,10 @@ func (s *Server) diagramRoutes() {
 	handle(s, http.MethodPost, "/api/diagrams", "newDiagram", "Add an empty diagram", func(c *echo.Context, _ struct{}) (workshop.Diagram, error) {
 		return s.workshop.NewDiagram(c.Request().Context())
 	})
-	handle(s, http.MethodPost, "/api/diagrams/import", "importDiagram", "Add a diagram from a file", s.importDiagram)
+	handle(s, http.MethodPost, "/api/diagrams/read", "readDiagram", "Recognise a diagram in a file or a table", readDiagram)
+	handle(s, http.MethodPost, "/api/diagrams/add", "addDiagram", "Add a diagram that was read", func(c *echo.Context, in withBody[AddDraftRequest]) (workshop.Diagram, error) {
+		return s.workshop.ImportDraft(c.Request().Context(), in.Body.Draft, in.Body.Origin)
+	})
 	handle(s, http.MethodGet, "/api/diagrams/:id", "getDiagram", "One diagram", func(c *echo.Context, in byID) (workshop.Diagram, error) {
 		return s.workshop.Diagram(c.Request().Context(), in.ID)
 	})
@@ -86,42 +113,28 @@ func (s *Server) diagramRoutes() {
 	handle(s, http.MethodPost, "/api/diagrams/:id/restore", "restoreDiagram", "Bring a deleted diagram back", func(c *echo.Context, in byID) (none, error) {
 		return none{}, s.workshop.RestoreDiagram(c.Request().Context(), in.ID)
 	})
-	s.echo.GET("/api/diagrams/:id/file", s.diagramFile)
 }
 
-func (s *Server) importDiagram(c *echo.Context, in withBody[ImportRequest]) (workshop.Diagram, error) {
-	d, mistakes := formats.ReadDiagram([]byte(in.Body.Text))
-	if len(mistakes) > 0 {
-		return workshop.Diagram{}, inFile(mistakes)
+// readDiagram reads a diagram file strictly, and anything else as a table. Nothing is
+// kept: what was recognised goes back to be looked at.
+func readDiagram(_ *echo.Context, in withBody[ReadRequest]) (ReadFile, error) {
+	out := ReadFile{Name: in.Body.Name, Lines: []ReadLine{}, Mistakes: []Place{}}
+	if strings.HasPrefix(strings.TrimSpace(in.Body.Text), "{") {
+		d, mistakes := formats.ReadDiagram([]byte(in.Body.Text))
+		if len(mistakes) > 0 {
+			return out, inFile(mistakes)
+		}
+		out.Draft, out.Whole = diagram.DraftOf(d), true
+		return out, nil
 	}
-	return s.workshop.Import(c.Request().Context(), d, in.Body.Origin)
-}
-
-var notInFileNames = regexp.MustCompile(`[^A-Za-z0-9]+`)
-
-// diagramFile downloads the present revision as a diagram file.
-func (s *Server) diagramFile(c *echo.Context) error {
-	d, err := s.workshop.Diagram(c.Request().Context(), c.Param("id"))
-	if err != nil {
-		return err
+	table, mistake := formats.ReadTable(in.Body.Text)
+	if mistake != nil {
+		return out, inFile([]formats.Mistake{*mistake})
 	}
-	if d.Revision == "" {
-		return workshop.ErrNotKept
+	out.Draft = table.Draft
+	for _, l := range table.Lines {
+		out.Lines = append(out.Lines, ReadLine{l.No, l.Text, string(l.Kind), l.Tier})
 	}
-	return s.download(c, d.Revision)
-}
-
-// download sends a revision as a diagram file.
-func (s *Server) download(c *echo.Context, revision string) error {
-	r, err := s.workshop.Revision(c.Request().Context(), revision)
-	if err != nil {
-		return err
-	}
-	data, err := formats.WriteDiagram(r.Diagram)
-	if err != nil {
-		return err
-	}
-	name := notInFileNames.ReplaceAllString(r.Diagram.Name, "-") + ".cressa.json"
-	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+name+`"`)
-	return c.Blob(http.StatusOK, "application/json", data)
+	out.Mistakes = placesInFile(table.Mistakes)
+	return out, nil
 }

@@ -293,8 +293,7 @@ func loupe(_ *echo.Context, in withBody[LoupeRequest]) (Loupe, error) {
 	for _, e := range stone.MeetErrors(planes) {
 		m := LoupeMeet{Point: pointOf(e.Point), Residual: 1000 * mm * e.Residual, Gap: 1000 * mm * e.Gap, Facets: []string{}}
 		for _, f := range e.Facets {
-			at := stone.Facets[f]
-			m.Facets = append(m.Facets, diagram.Ref{Tier: stone.Diagram.Tiers[at.Tier].Name, Index: at.Index, OneFacet: true}.String())
+			m.Facets = append(m.Facets, stone.FacetName(f))
 		}
 		out.Meets = append(out.Meets, m)
 	}

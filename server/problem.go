@@ -67,12 +67,16 @@ func invalid(detail string, places []Place) *Problem {
 }
 
 func inFile(mistakes []formats.Mistake) *Problem {
+	return invalid("The file could not be read.", placesInFile(mistakes))
+}
+
+func placesInFile(mistakes []formats.Mistake) []Place {
 	places := make([]Place, len(mistakes))
 	for i, m := range mistakes {
 		places[i] = placeOf(m.Problem)
 		places[i].Line, places[i].Column = m.Line, m.Column
 	}
-	return invalid("The file could not be read.", places)
+	return places
 }
 
 // problemOf turns an error into what is answered. An error that nobody foresaw is

@@ -71,6 +71,7 @@ func New(w *workshop.Workshop, ui fs.FS, log *slog.Logger) *Server {
 	)
 	s.diagramRoutes()
 	s.editingRoutes()
+	s.exportRoutes()
 	s.stoneRoutes()
 	s.workshopRoutes()
 	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })

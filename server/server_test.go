@@ -109,7 +109,7 @@ func TestWhatGoesWrongIsAlwaysAProblem(t *testing.T) {
 		{"POST", "/api/solve", "", 400, "JSON"},
 		{"POST", "/api/solve", `{"serial":1,"drfat":{}}`, 400, "drfat"},
 		{"POST", "/api/solve", `{"serial":1,"draft":{}} {}`, 400, "more text"},
-		{"POST", "/api/diagrams/import", `{"text":"` + strings.Repeat("x", 9<<20) + `"}`, 413, ""},
+		{"POST", "/api/diagrams/read", `{"name":"","text":"` + strings.Repeat("x", 9<<20) + `"}`, 413, ""},
 		{"PUT", "/api/settings", `{"version":0,"answered":true,"machine":"m","machines":[],"habit":"h","habits":[],"materials":[]}`, 422, "another value"},
 		{"POST", "/api/pull", `{"draft":{"gear":"96"},"tier":3}`, 422, "no tier"},
 		{"POST", "/api/reshape", `{"draft":{"gear":"96","tiers":[]},"tier":0,"how":{"kind":"melt"}}`, 422, "another value"},
@@ -181,21 +181,67 @@ func TestAFileComesInAndGoesOutTheSame(t *testing.T) {
 	c := start(t)
 	file, err := os.ReadFile("../demo/diagrams/meridian.cressa.json")
 	require.NoError(t, err)
-	body, err := json.Marshal(server.ImportRequest{Text: string(file)})
-	require.NoError(t, err)
-	_, _, data := c.send("POST", "/api/diagrams/import", string(body))
+	var read server.ReadFile
+	c.put("POST", "/api/diagrams/read", server.ReadRequest{Name: "m.cressa.json", Text: string(file)}, &read)
+	assert.True(t, read.Whole)
+	assert.Empty(t, read.Mistakes)
 	var d workshop.Diagram
-	require.NoError(t, json.Unmarshal(data, &d))
-	_, head, out := c.send("GET", "/api/diagrams/"+d.ID+"/file", "")
-	assert.Equal(t, `attachment; filename="Meridian.cressa.json"`, head.Get("Content-Disposition"))
-	assert.JSONEq(t, string(file), string(out))
+	c.put("POST", "/api/diagrams/add", server.AddDraftRequest{Draft: read.Draft, Origin: "m.cressa.json"}, &d)
+	assert.Equal(t, "m.cressa.json", d.Origin)
+	begins := map[string]string{"json": "{", "csv": "name,Meridian", "svg": "<svg", "pdf": "%PDF", "obj": "# Meridian", "stl": "Meridian"}
+	for format, want := range begins {
+		status, head, out := c.send("GET", "/api/diagrams/"+d.ID+"/file/"+format, "")
+		require.Equal(t, http.StatusOK, status, format)
+		assert.Contains(t, head.Get("Content-Disposition"), `attachment; filename="Meridian.`)
+		assert.True(t, strings.HasPrefix(string(out), want), format)
+		if format == "json" {
+			assert.JSONEq(t, string(file), string(out))
+		}
+	}
+	c.problem("GET", "/api/diagrams/"+d.ID+"/file/exe", "", http.StatusNotFound)
 
-	spoilt, err := json.Marshal(server.ImportRequest{Text: strings.Replace(string(file), `"angle": 53`, `"angle": 530`, 1)})
+	spoilt, err := json.Marshal(server.ReadRequest{Text: strings.Replace(string(file), `"angle": 53`, `"angle": 530`, 1)})
 	require.NoError(t, err)
-	p := c.problem("POST", "/api/diagrams/import", string(spoilt), http.StatusUnprocessableEntity)
+	p := c.problem("POST", "/api/diagrams/read", string(spoilt), http.StatusUnprocessableEntity)
 	require.NotEmpty(t, p.Places)
 	assert.Equal(t, "P1", p.Places[0].TierName)
 	assert.Positive(t, p.Places[0].Line)
+}
+
+func TestATableIsReadButNotKeptBeforeItWasLookedAt(t *testing.T) {
+	c := start(t)
+	var before, after server.DiagramList
+	c.get("/api/diagrams", &before)
+	var read server.ReadFile
+	c.put("POST", "/api/diagrams/read", server.ReadRequest{Text: "Odd\nP1 41 3-9-15 somehow\nwho knows"}, &read)
+	assert.False(t, read.Whole)
+	require.Len(t, read.Lines, 3)
+	assert.Equal(t, "tier", read.Lines[1].Kind)
+	assert.Equal(t, "unread", read.Lines[2].Kind)
+	lines := map[string]int{}
+	for _, m := range read.Mistakes {
+		lines[m.Code] = m.Line
+		assert.NotEmpty(t, m.Message)
+	}
+	assert.Equal(t, 2, lines["stop-not-read"])
+	assert.Equal(t, 3, lines["line-not-read"])
+	c.get("/api/diagrams", &after)
+	assert.Len(t, after.Diagrams, len(before.Diagrams))
+}
+
+func TestTheSheetComesOnEitherPaper(t *testing.T) {
+	c := start(t)
+	id := c.diagramCalled("First Light").ID
+	for paper, width := range map[string]string{"a4": "210mm", "letter": "215.9mm"} {
+		var pages server.SheetPages
+		c.get("/api/diagrams/"+id+"/sheet/"+paper+"/2", &pages)
+		require.NotEmpty(t, pages.Pages)
+		assert.Contains(t, pages.Pages[0], width)
+		_, head, pdf := c.send("GET", "/api/diagrams/"+id+"/sheet/"+paper+"/2/pdf", "")
+		assert.Equal(t, "application/pdf", head.Get("Content-Type"))
+		assert.True(t, strings.HasPrefix(string(pdf), "%PDF"))
+	}
+	c.problem("GET", "/api/diagrams/"+id+"/sheet/a0/2", "", http.StatusNotFound)
 }
 
 func TestTheContractOnDiskIsTheServers(t *testing.T) {

@@ -199,16 +199,6 @@ func (s *Server) stoneRoutes() {
 	handle(s, http.MethodPut, "/api/stones/:id/finish", "finishStone", "Write a stone's logbook card", func(c *echo.Context, in byIDWithBody[workshop.Finish]) (workshop.Finish, error) {
 		return s.workshop.FinishStone(c.Request().Context(), in.ID, in.Body)
 	})
-	s.echo.GET("/api/stones/:id/diagram", s.stoneDiagram)
-}
-
-// stoneDiagram downloads the diagram as it is cut.
-func (s *Server) stoneDiagram(c *echo.Context) error {
-	stone, err := s.workshop.Stone(c.Request().Context(), c.Param("id"))
-	if err != nil {
-		return err
-	}
-	return s.download(c, stone.Work.Plan.AsCut)
 }
 
 func (s *Server) stonePage(c *echo.Context, in byID) (StonePage, error) {

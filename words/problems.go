@@ -70,6 +70,27 @@ var problems = map[diagram.Code]sentence{
 		return fmt.Sprintf("The file has %.0f bytes; a diagram has at most %.0f. Is it the right file?", p.Value, p.High)
 	},
 
+	formats.StopNotRead: func(p diagram.Problem) string {
+		if p.Text == "" {
+			return "Nothing says where its cut stops. Choose a stop."
+		}
+		return fmt.Sprintf("%q does not say where the cut stops in a way this program reads. It is kept in the note; choose a stop.", p.Text)
+	},
+	formats.StopGuessed: func(p diagram.Problem) string {
+		return fmt.Sprintf("The stop was understood as %q. What stood there is kept in the note.", p.Text)
+	},
+	formats.PartGuessed: func(p diagram.Problem) string {
+		return fmt.Sprintf("Nothing says which part of the stone it belongs to; taken as %s.", p.Text)
+	},
+	formats.GearGuessed: func(p diagram.Problem) string {
+		return fmt.Sprintf("No gear is named; taken as %s teeth, which have all the indexes.", number(p.Value))
+	},
+	formats.IndexGuessed: func(p diagram.Problem) string {
+		return fmt.Sprintf("No refractive index is named; taken as %s.", number(p.Value))
+	},
+	formats.LineNotRead: plain("This line was not understood. It is kept in the diagram's note."),
+	formats.NoTable:     plain("No line of this looks like a tier: a name, an angle, indexes, and where the cut stops."),
+
 	diagram.WrongFormat: func(p diagram.Problem) string {
 		return fmt.Sprintf("The format is %q; this program reads %q.", p.Text, diagram.Format)
 	},

@@ -44,8 +44,8 @@ const (
 	GirdleCut GirdleFinish = "cut"
 )
 
-// passes returns how many of n passes a girdle facet gets, at least one.
-func (g GirdleFinish) passes(n int) int {
+// Passes returns how many of n passes a girdle facet gets, at least one.
+func (g GirdleFinish) Passes(n int) int {
 	switch g {
 	case GirdlePrepolished:
 		return max(n-1, 1)

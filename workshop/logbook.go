@@ -174,7 +174,7 @@ func (p Plan) visits(d *diagram.Diagram) int {
 	for _, t := range d.Tiers {
 		passes := all
 		if t.Part == diagram.Girdle {
-			passes = p.Choices.GirdleFinish.passes(all)
+			passes = p.Choices.GirdleFinish.Passes(all)
 		}
 		n += passes * len(t.Indexes)
 	}

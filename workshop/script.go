@@ -108,7 +108,7 @@ func (a *Assessment) scriptFacet(i int, id FacetID, setup int) ScriptFacet {
 		Target: f.Target, AtMeet: f.AtMeet, Passes: len(a.Choices.Passes),
 	}
 	if t.Part == diagram.Girdle {
-		out.Passes = a.Choices.GirdleFinish.passes(out.Passes)
+		out.Passes = a.Choices.GirdleFinish.Passes(out.Passes)
 	}
 	out.Below, out.Above = a.Machine.SettableAngles(t.Angle)
 	out.CheatTurns, _ = a.Machine.CheatTurns(out.Dial.Cheat)

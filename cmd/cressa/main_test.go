@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 
@@ -115,4 +116,48 @@ func TestGearsAndRegearPrintTheContractsNumbers(t *testing.T) {
 	code, _, errs = call("", "regear", "--gear", "80", "--turn", "half", examples+"round.cressa.json")
 	assert.Equal(t, 2, code)
 	assert.Contains(t, errs, "--turn")
+}
+
+func TestConvertWritesEveryOpenFormatAndReadsBackWhatItCan(t *testing.T) {
+	dir := t.TempDir()
+	in := examples + "emerald.cressa.json"
+	begins := map[string]string{"a.cressa.json": "{", "a.csv": "name,", "a.svg": "<svg", "a.pdf": "%PDF", "a.obj": "# ", "a.stl": ""}
+	for name, want := range begins {
+		code, _, errs := call("", "convert", in, filepath.Join(dir, name))
+		require.Zero(t, code, errs)
+		data, err := os.ReadFile(filepath.Join(dir, name))
+		require.NoError(t, err)
+		assert.True(t, strings.HasPrefix(string(data), want), name)
+	}
+	planes := func(file string) string {
+		code, out, errs := call("", "cut", file, "--planes")
+		require.Zero(t, code, errs)
+		return out
+	}
+	code, _, errs := call("", "convert", filepath.Join(dir, "a.csv"), filepath.Join(dir, "b.cressa.json"))
+	require.Zero(t, code, errs)
+	assert.Equal(t, planes(in), planes(filepath.Join(dir, "b.cressa.json")))
+
+	// Volume and corners of the solid that is written are those of the stone.
+	obj, err := os.ReadFile(filepath.Join(dir, "a.obj"))
+	require.NoError(t, err)
+	_, out, _ := call("", "cut", in, "--json")
+	var report struct {
+		Measures struct{ Vertices, Facets int }
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &report))
+	assert.Equal(t, report.Measures.Vertices, strings.Count(string(obj), "\nv "))
+	assert.Equal(t, report.Measures.Facets, strings.Count(string(obj), "\nf "))
+
+	bad := filepath.Join(dir, "bad.csv")
+	require.NoError(t, os.WriteFile(bad, []byte("tier,angle,index,stop\nP1,41,3-9,centre\nG1,90,3-x,size 1\n"), 0o600))
+	for _, c := range []struct{ in, out, says string }{
+		{in, filepath.Join(dir, "a.docx"), "writes"}, {"a.txt", filepath.Join(dir, "d.csv"), "reads"},
+		{bad, filepath.Join(dir, "c.cressa.json"), "line"},
+	} {
+		code, _, errs := call("", "convert", c.in, c.out)
+		assert.Equal(t, 1, code)
+		assert.Contains(t, errs, c.says)
+		assert.NoFileExists(t, c.out)
+	}
 }

@@ -136,6 +136,12 @@ func start(d *diagram.Diagram) *Stone {
 // Solid returns the stone as far as it has been cut.
 func (s *Stone) Solid() *solid.Solid { return s.After[len(s.After)-1] }
 
+// FacetName names a facet, given as its place in s.Facets, as a stop would: P1@3.
+func (s *Stone) FacetName(place int) string {
+	f := s.Facets[place]
+	return diagram.Ref{Tier: s.Diagram.Tiers[f.Tier].Name, Index: f.Index, OneFacet: true}.String()
+}
+
 func (s *Stone) warn(p diagram.Problem) { s.Warnings = append(s.Warnings, p) }
 
 // problem returns a problem at a tier.

@@ -39,7 +39,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/diagrams/import": {
+    "/api/diagrams/add": {
         parameters: {
             query?: never;
             header?: never;
@@ -48,8 +48,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Add a diagram from a file */
-        post: operations["importDiagram"];
+        /** Add a diagram that was read */
+        post: operations["addDiagram"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/diagrams/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Recognise a diagram in a file or a table */
+        post: operations["readDiagram"];
         delete?: never;
         options?: never;
         head?: never;
@@ -170,6 +187,23 @@ export interface paths {
         put?: never;
         /** Say which way the indexes run */
         post: operations["chooseSense"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/diagrams/{id}/sheet/{paper}/{pages}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cutting sheet of a diagram */
+        get: operations["diagramSheet"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -450,10 +484,31 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/sheet/{paper}/{pages}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cutting sheet of a stone */
+        get: operations["stoneSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AddDraftRequest: {
+            draft: components["schemas"]["Draft"];
+            origin: string;
+        };
         AssessRequest: {
             choices: components["schemas"]["Choices"];
             diagramId: string;
@@ -708,10 +763,6 @@ export interface components {
             /** @enum {string} */
             visiting: "written" | "round" | "pairs";
         };
-        ImportRequest: {
-            origin: string;
-            text: string;
-        };
         Levels: {
             bottom: number;
             girdleHigh: number;
@@ -902,6 +953,23 @@ export interface components {
             stop: string;
             words: string;
         };
+        ReadFile: {
+            draft: components["schemas"]["Draft"];
+            lines: components["schemas"]["ReadLine"][];
+            mistakes: components["schemas"]["Place"][];
+            name: string;
+            whole: boolean;
+        };
+        ReadLine: {
+            kind: string;
+            no: number;
+            text: string;
+            tier: number;
+        };
+        ReadRequest: {
+            name: string;
+            text: string;
+        };
         ReplanRequest: {
             choices: components["schemas"]["Choices"];
             version: number;
@@ -946,6 +1014,10 @@ export interface components {
             rotation: number[];
             turn: number;
             up: string;
+        };
+        SheetPages: {
+            pages: string[];
+            title: string;
         };
         Size: {
             /** @enum {string} */
@@ -1159,7 +1231,7 @@ export interface operations {
             };
         };
     };
-    importDiagram: {
+    addDiagram: {
         parameters: {
             query?: never;
             header?: never;
@@ -1168,7 +1240,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ImportRequest"];
+                "application/json": components["schemas"]["AddDraftRequest"];
             };
         };
         responses: {
@@ -1179,6 +1251,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Diagram"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readDiagram: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadFile"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -1435,6 +1540,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Diagram"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    diagramSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                paper: string;
+                pages: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPages"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -2013,6 +2151,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchScript"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stoneSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                paper: string;
+                pages: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPages"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -1,0 +1,126 @@
+package main
+
+import (
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"strings"
+
+	"github.com/spf13/cobra"
+
+	"cressa/core/diagram"
+	"cressa/core/drawing"
+	"cressa/formats"
+	"cressa/sheet"
+	"cressa/words"
+	"cressa/workshop"
+)
+
+func convertCommand() *cobra.Command {
+	var paper string
+	var single bool
+	var width float64
+	c := &cobra.Command{
+		Use:   "convert IN OUT",
+		Short: "Convert a diagram between the open formats, by extension",
+		Long: "Reads .cressa.json and .csv, writes .cressa.json, .csv, .svg, .pdf (the cutting sheet), .obj and .stl (the solid).\n" +
+			"- is standard input or output, taken for .cressa.json.",
+		Args: cobra.ExactArgs(2),
+		RunE: func(c *cobra.Command, args []string) error {
+			p, known := sheet.Papers[paper]
+			if !known {
+				return fmt.Errorf("--paper takes a4 or letter, not %q", paper)
+			}
+			if !(width > 0) {
+				return fmt.Errorf("--width takes millimetres above 0, not %v", width)
+			}
+			d, err := readAny(args[0], c.InOrStdin())
+			if err != nil {
+				return err
+			}
+			data, err := convert(args[0], args[1], d, p, single, width)
+			if err != nil {
+				return err
+			}
+			if args[1] == "-" {
+				_, err = c.OutOrStdout().Write(data)
+				return err
+			}
+			if err := os.WriteFile(args[1], data, 0o644); err != nil {
+				return fail("%v; name another file to write", err)
+			}
+			return nil
+		},
+	}
+	c.Flags().StringVar(&paper, "paper", "a4", "of a sheet: `a4|letter`")
+	c.Flags().BoolVar(&single, "single", false, "a sheet on one page, where the tiers allow it")
+	c.Flags().Float64Var(&width, "width", 10, "width of a solid in `MM`")
+	return c
+}
+
+// extension names the format of a file: what follows its first dot that belongs to one.
+func extension(name string) string {
+	if name == "-" {
+		return ".json"
+	}
+	return strings.ToLower(filepath.Ext(name))
+}
+
+// readAny reads a diagram file or a table.
+func readAny(name string, in io.Reader) (*diagram.Diagram, error) {
+	switch extension(name) {
+	case ".json":
+		return readDiagram(name, in)
+	case ".csv":
+	default:
+		return nil, fail("%s: this program reads .cressa.json and .csv; rename the file, or paste its table in the library", name)
+	}
+	data, err := os.ReadFile(name)
+	if err != nil {
+		return nil, fail("%v", err)
+	}
+	table, mistake := formats.ReadTable(string(data))
+	if mistake != nil {
+		return nil, failure{words.Mistake(name, *mistake)}
+	}
+	d, problems := table.Draft.Read()
+	if len(problems) > 0 {
+		// The reader has told every problem with its line.
+		for _, m := range table.Mistakes {
+			if m.Problem == problems[0] {
+				return nil, failure{words.Mistake(name, m)}
+			}
+		}
+		return nil, failure{words.Mistake(name, table.Mistakes[0])}
+	}
+	return d, nil
+}
+
+func convert(in, out string, d *diagram.Diagram, paper sheet.Paper, single bool, width float64) ([]byte, error) {
+	switch extension(out) {
+	case ".json":
+		return formats.WriteDiagram(d)
+	case ".csv":
+		return formats.WriteCSV(d)
+	}
+	stone, err := cut(in, d, "")
+	if err != nil {
+		return nil, err
+	}
+	mm := width / stone.Measures().Width
+	pages := func() []drawing.Page {
+		return sheet.Pages(sheet.OfDiagram(stone, workshop.DefaultMachine()), paper, single, formats.MeasureText)
+	}
+	switch extension(out) {
+	case ".svg":
+		return formats.WriteSVG(d.Name, pages()), nil
+	case ".pdf":
+		return formats.WritePDF(d.Name, pages())
+	case ".obj":
+		return formats.WriteOBJ(d.Name, stone.Solid(), mm, stone.FacetName), nil
+	case ".stl":
+		return formats.WriteSTL(d.Name, stone.Solid(), mm), nil
+	}
+	return nil, fail("%s: this program writes .cressa.json, .csv, .svg, .pdf, .obj and .stl; choose one of them", out)
+}

@@ -1,0 +1,199 @@
+package server
+
+import (
+	"fmt"
+	"net/http"
+	"regexp"
+
+	"github.com/labstack/echo/v5"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/drawing"
+	"cressa/formats"
+	"cressa/sheet"
+	"cressa/workshop"
+)
+
+// SheetPages is a cutting sheet, each page an SVG document, for print.
+type SheetPages struct {
+	Title string   `json:"title"`
+	Pages []string `json:"pages"`
+}
+
+// sheetRequest asks for the sheet of a record on a paper: a4 or letter, on one page
+// or two.
+type sheetRequest struct {
+	ID    string `path:"id"`
+	Paper string `path:"paper"`
+	Pages string `path:"pages"`
+}
+
+func (s *Server) exportRoutes() {
+	handle(s, http.MethodGet, "/api/diagrams/:id/sheet/:paper/:pages", "diagramSheet", "The cutting sheet of a diagram", func(c *echo.Context, in sheetRequest) (SheetPages, error) {
+		content, err := s.diagramContent(c, in.ID)
+		return sheetPages(content, in, err)
+	})
+	handle(s, http.MethodGet, "/api/stones/:id/sheet/:paper/:pages", "stoneSheet", "The cutting sheet of a stone", func(c *echo.Context, in sheetRequest) (SheetPages, error) {
+		content, err := s.stoneContent(c, in.ID)
+		return sheetPages(content, in, err)
+	})
+	s.echo.GET("/api/diagrams/:id/sheet/:paper/:pages/pdf", func(c *echo.Context) error {
+		content, err := s.diagramContent(c, c.Param("id"))
+		return sendPDF(c, content, err)
+	})
+	s.echo.GET("/api/stones/:id/sheet/:paper/:pages/pdf", func(c *echo.Context) error {
+		content, err := s.stoneContent(c, c.Param("id"))
+		return sendPDF(c, content, err)
+	})
+	s.echo.GET("/api/diagrams/:id/file/:format", s.diagramFile)
+	s.echo.GET("/api/stones/:id/diagram", s.stoneDiagram)
+}
+
+// diagramContent is the sheet of a diagram's present version, on the default machine.
+func (s *Server) diagramContent(c *echo.Context, id string) (sheet.Content, error) {
+	_, stone, err := s.presentStone(c, id)
+	if err != nil {
+		return sheet.Content{}, err
+	}
+	settings, err := s.workshop.Settings(c.Request().Context())
+	return sheet.OfDiagram(stone, settings.MachineOf("")), err
+}
+
+// presentStone cuts a diagram's present version.
+func (s *Server) presentStone(c *echo.Context, id string) (*diagram.Diagram, *cutting.Stone, error) {
+	ctx := c.Request().Context()
+	d, err := s.workshop.Diagram(ctx, id)
+	if err != nil {
+		return nil, nil, err
+	}
+	if d.Revision == "" {
+		return nil, nil, workshop.ErrNotKept
+	}
+	r, err := s.workshop.Revision(ctx, d.Revision)
+	if err != nil {
+		return nil, nil, err
+	}
+	stone, err := cutting.Cut(r.Diagram)
+	return r.Diagram, stone, err
+}
+
+func (s *Server) stoneContent(c *echo.Context, id string) (sheet.Content, error) {
+	ctx := c.Request().Context()
+	stone, err := s.workshop.Stone(ctx, id)
+	if err != nil {
+		return sheet.Content{}, err
+	}
+	a, err := s.workshop.AssessStone(ctx, stone)
+	if err != nil {
+		return sheet.Content{}, err
+	}
+	name := stone.Name
+	if name == "" {
+		name = stone.Work.Plan.DiagramName
+	}
+	return sheet.OfPlan(fmt.Sprintf("%d · %s", stone.Number, name), a), nil
+}
+
+func sheetPages(content sheet.Content, in sheetRequest, err error) (SheetPages, error) {
+	if err != nil {
+		return SheetPages{}, err
+	}
+	paper, known := sheet.Papers[in.Paper]
+	if !known || in.Pages != "1" && in.Pages != "2" {
+		return SheetPages{}, &Problem{Status: http.StatusNotFound, Detail: "A sheet is on a4 or letter, on 1 page or 2."}
+	}
+	out := SheetPages{Title: content.Title, Pages: []string{}}
+	for _, p := range sheet.Pages(content, paper, in.Pages == "1", formats.MeasureText) {
+		out.Pages = append(out.Pages, string(formats.WriteSVG(content.Title, []drawing.Page{p})))
+	}
+	return out, nil
+}
+
+func sendPDF(c *echo.Context, content sheet.Content, err error) error {
+	if err != nil {
+		return err
+	}
+	paper, known := sheet.Papers[c.Param("paper")]
+	if !known {
+		return echo.ErrNotFound
+	}
+	data, err := formats.WritePDF(content.Title, sheet.Pages(content, paper, c.Param("pages") == "1", formats.MeasureText))
+	if err != nil {
+		return err
+	}
+	return attach(c, content.Title+" sheet", ".pdf", "application/pdf", data)
+}
+
+// diagramFile downloads the present version in one of the open formats.
+func (s *Server) diagramFile(c *echo.Context) error {
+	d, stone, err := s.presentStone(c, c.Param("id"))
+	if err != nil {
+		return err
+	}
+	settings, err := s.workshop.Settings(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	// A solid has no size of its own; 10 mm wide it can be held.
+	const solidWidth = 10
+	mm := solidWidth / stone.Measures().Width
+	pages := sheet.Pages(sheet.OfDiagram(stone, settings.MachineOf("")), sheet.A4, false, formats.MeasureText)
+	var data []byte
+	format := c.Param("format")
+	kind := map[string]string{
+		"json": "application/json", "csv": "text/csv; charset=utf-8", "svg": "image/svg+xml",
+		"pdf": "application/pdf", "obj": "model/obj", "stl": "model/stl",
+	}[format]
+	switch format {
+	case "json":
+		data, err = formats.WriteDiagram(d)
+	case "csv":
+		data, err = formats.WriteCSV(d)
+	case "svg":
+		data = formats.WriteSVG(d.Name, pages)
+	case "pdf":
+		data, err = formats.WritePDF(d.Name, pages)
+	case "obj":
+		data = formats.WriteOBJ(d.Name, stone.Solid(), mm, stone.FacetName)
+	case "stl":
+		data = formats.WriteSTL(d.Name, stone.Solid(), mm)
+	default:
+		return echo.ErrNotFound
+	}
+	if err != nil {
+		return err
+	}
+	extension := "." + format
+	if format == "json" {
+		extension = ".cressa.json"
+	}
+	return attach(c, d.Name, extension, kind, data)
+}
+
+// stoneDiagram downloads the diagram as it is cut.
+func (s *Server) stoneDiagram(c *echo.Context) error {
+	ctx := c.Request().Context()
+	stone, err := s.workshop.Stone(ctx, c.Param("id"))
+	if err != nil {
+		return err
+	}
+	r, err := s.workshop.Revision(ctx, stone.Work.Plan.AsCut)
+	if err != nil {
+		return err
+	}
+	data, err := formats.WriteDiagram(r.Diagram)
+	if err != nil {
+		return err
+	}
+	return attach(c, r.Diagram.Name, ".cressa.json", "application/json", data)
+}
+
+var notInFileNames = regexp.MustCompile(`[^A-Za-z0-9]+`)
+
+// attach sends a file to be saved under a name.
+func attach(c *echo.Context, name, extension, kind string, data []byte) error {
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+notInFileNames.ReplaceAllString(name, "-")+extension+`"`)
+	c.Response().Header().Set("Cache-Control", "no-store")
+	return c.Blob(http.StatusOK, kind, data)
+}

@@ -1,0 +1,121 @@
+package sheet_test
+
+import (
+	"bytes"
+	"encoding/xml"
+	"io"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/core/cutting"
+	"cressa/core/drawing"
+	"cressa/demo"
+	"cressa/formats"
+	"cressa/sheet"
+	"cressa/workshop"
+)
+
+func stone(t *testing.T, name string) *cutting.Stone {
+	t.Helper()
+	all, err := demo.Diagrams()
+	require.NoError(t, err)
+	s, err := cutting.Cut(all[name])
+	require.NoError(t, err)
+	return s
+}
+
+func starters(t *testing.T) []string {
+	t.Helper()
+	all, err := demo.Diagrams()
+	require.NoError(t, err)
+	var names []string
+	for name := range all {
+		names = append(names, name)
+	}
+	return names
+}
+
+// Nothing on a sheet may lie off the paper or on top of other writing, on either
+// paper, on one page or two.
+func TestEverySheetKeepsToItsPaper(t *testing.T) {
+	for _, name := range starters(t) {
+		s := stone(t, name)
+		for paper, size := range sheet.Papers {
+			for _, single := range []bool{true, false} {
+				pages := sheet.Pages(sheet.OfDiagram(s, workshop.DefaultMachine()), size, single, formats.MeasureText)
+				assert.LessOrEqual(t, len(pages), 2, "%s on %s", name, paper)
+				for _, p := range pages {
+					onPaper(t, p, name+" on "+paper)
+				}
+				assert.Contains(t, textOf(pages), s.Diagram.Tiers[0].Name)
+			}
+		}
+	}
+}
+
+func onPaper(t *testing.T, p drawing.Page, what string) {
+	t.Helper()
+	const edge = 4.0
+	inside := func(x, y float64) bool { return x >= edge && y >= edge && x <= p.Width-edge && y <= p.Height-edge }
+	for _, s := range p.Shapes {
+		for _, q := range s.Points {
+			require.True(t, inside(q.X, q.Y), "%s: a line at %v", what, q)
+		}
+	}
+	type box struct {
+		left, top, right, bottom float64
+		text                     string
+	}
+	var boxes []box
+	for _, w := range p.Texts {
+		left := w.At.X
+		switch w.Align {
+		case drawing.Middle:
+			left -= w.Width / 2
+		case drawing.Right:
+			left -= w.Width
+		}
+		b := box{left + 0.3, w.At.Y - 0.65*w.Size, left + w.Width - 0.3, w.At.Y - 0.1*w.Size, w.Text}
+		require.True(t, inside(b.left, b.top) && inside(b.right, b.bottom), "%s: %q at %v", what, w.Text, w.At)
+		for _, other := range boxes {
+			apart := b.left >= other.right || other.left >= b.right || b.top >= other.bottom || other.top >= b.bottom
+			require.True(t, apart, "%s: %q lies on %q", what, w.Text, other.text)
+		}
+		boxes = append(boxes, b)
+	}
+}
+
+func textOf(pages []drawing.Page) string {
+	var all []string
+	for _, p := range pages {
+		for _, t := range p.Texts {
+			all = append(all, t.Text)
+		}
+	}
+	return strings.Join(all, "\n")
+}
+
+func TestSheetsAreWrittenAsSVGAndPDF(t *testing.T) {
+	pages := sheet.Pages(sheet.OfDiagram(stone(t, "Meridian"), workshop.DefaultMachine()), sheet.A4, false, formats.MeasureText)
+	svg := formats.WriteSVG(`Meridian <&>`, pages)
+	d := xml.NewDecoder(bytes.NewReader(svg))
+	texts := 0
+	for {
+		token, err := d.Token()
+		if err == io.EOF {
+			break
+		}
+		require.NoError(t, err)
+		if e, ok := token.(xml.StartElement); ok && e.Name.Local == "text" {
+			texts++
+		}
+	}
+	assert.Equal(t, strings.Count(textOf(pages), "\n")+1, texts)
+	pdf, err := formats.WritePDF("Meridian", pages)
+	require.NoError(t, err)
+	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF-")))
+	assert.Equal(t, len(pages), bytes.Count(pdf, []byte("/Type /Page\n")))
+}
