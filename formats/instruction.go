@@ -65,16 +65,25 @@ func (r *tableReader) fact(text string) bool {
 			return true
 		}
 	}
+	rest := text
 	for _, p := range []*regexp.Regexp{gearFirst, gearAfter} {
 		if m := p.FindStringSubmatch(text); m != nil && d.Gear == "" {
 			d.Gear, found = m[1], true
+			rest = strings.Replace(rest, m[0], "", 1)
 		}
 	}
 	if m := indexAfter.FindStringSubmatch(text); m != nil && d.RefractiveIndex == "" {
 		d.RefractiveIndex, found = strings.Replace(m[1], ",", ".", 1), true
+		rest = strings.Replace(rest, m[0], "", 1)
+	}
+	// What else stands before the first comma of such a line is the title.
+	if title, _, _ := strings.Cut(rest, ","); found && d.Name == "" && hasWord.MatchString(title) {
+		d.Name = strings.Trim(title, " \t,;:-–")
 	}
 	return found
 }
+
+var hasWord = regexp.MustCompile(`[A-Za-z]{3}`)
 
 // keyAndValue parts "gear: 96", or the two cells of a row of a spreadsheet.
 func keyAndValue(text string) (key, value string, ok bool) {

@@ -454,6 +454,7 @@ func (r *tableReader) finish() {
 			r.add(max(r.lineOf[p.TierNo], 1), 1, p)
 		}
 	}
+	slices.SortStableFunc(r.table.Mistakes, func(a, b Mistake) int { return a.Line - b.Line })
 }
 
 // likelyGear is the smallest usual gear that has all the indexes.

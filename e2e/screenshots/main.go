@@ -68,23 +68,46 @@ func tickAll(p *browser.Page) error {
 
 func seeDrawing(p *browser.Page) error { return p.Until("document.querySelector('polygon')") }
 
+// mail is a table as somebody might send it, with one line that says nothing.
+const mail = `Evening Lantern, 96 index, R.I. 1.54
+
+Pavilion
+P1 43.0 every 12 from 6 to the centre point
+G1 90 every 12 from 6 size 0.5
+P2 41.5 every 12 from 96 meet P1 G1
+Crown
+C1 36 every 12 from 6 girdle 2%
+C2 24 every 12 from 96 as deep as you like
+T 0 96 table 58%
+Polish the girdle if the evening is long.`
+
+func paste(text string) step {
+	return func(p *browser.Page) error { return p.Fill("Paste a table", text) }
+}
+
 var views = []view{
 	{name: "today", path: "/", steps: []step{see("Resume"), seeDrawing}},
-	{name: "today-dark", path: "/", scheme: "dark", steps: []step{see("Resume"), seeDrawing}},
 	{name: "diagrams", path: "/diagrams", steps: []step{see("Spiral Arm"), seeDrawing}},
+	{name: "import", path: "/diagrams/import", steps: []step{paste(mail), click("Read it"), see("Evening Lantern"), seeDrawing}},
 	{name: "diagram", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), seeDrawing, selectTier("P4")}},
 	{name: "diagram-in-the-round", path: "/diagrams", scheme: "dark", steps: []step{click("Ecliptic"), see("G1"), click("In the round"), selectTier("C4")}},
 	{name: "editor", path: "/diagrams", steps: []step{click("Three Sisters"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name]"), seeDrawing}},
-	{name: "stop-picker", path: "/diagrams", steps: []step{click("First Light"), click("Edit a copy"), see("draft saved"), click("Choose a stop for P2"), click("+ P1"), click("+ G1")}},
+	{name: "pull", path: "/diagrams", steps: []step{click("First Light"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name][value=C2]"), click("Pull C2"), see("It clicks at every meet"), clickOn("[data-ring='2']")}},
+	{name: "loupe", path: "/diagrams", steps: []step{click("First Light"), see("On your gears"), click("Loupe"), see("the widest first")}},
+	{name: "side-by-side", path: "/diagrams/compare", steps: []step{choose("Hold beside it", "Ecliptic"), choose("Hold beside it", "First Light"), see("Where they differ"), seeDrawing}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},
+	{name: "sheet", path: "/stones", steps: []step{click("Rose oval"), click("Sheet"), func(p *browser.Page) error { return p.Until("document.querySelector('.sheet-pages img')?.complete") }}},
 	{name: "stones", path: "/stones", steps: []step{see("Rose oval")}},
 	{name: "stone", path: "/stones", steps: []step{click("Grey night"), see("Logbook card"), seeDrawing}},
 	{name: "bench", path: "/", tablet: true, steps: []step{click("Resume at the wheel"), see("Done"), seeDrawing}},
-	{name: "bench-dark", path: "/stones", tablet: true, scheme: "dark", steps: []step{click("Sphene"), click("Resume"), see("Done"), seeDrawing}},
 	{name: "transfer", path: "/stones", tablet: true, steps: []step{click("Sea glass"), click("Cut it"), tickAll, see("Turn the stone over"), seeDrawing}},
 	{name: "logbook", path: "/logbook", steps: []step{see("Together")}},
 	{name: "card", path: "/stones", steps: []step{click("Blue swirl"), click("Finish it"), see("Hours at the wheel")}},
-	{name: "machine", path: "/machine", steps: []step{see("Passes proposed")}},
+	{name: "machine", path: "/machine", steps: []step{see("Window bench")}},
+}
+
+func choose(label, option string) step {
+	return func(p *browser.Page) error { return p.Choose(label, option) }
 }
 
 func main() {

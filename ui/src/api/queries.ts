@@ -47,3 +47,12 @@ export const scriptQuery = (id: string) =>
     queryKey: ['stones', id, 'script'],
     queryFn: () => answer(client.GET('/api/stones/{id}/script', { params: { path: { id } } })),
   });
+
+/** What a plan of a diagram begins with. It follows the settings, so it is asked anew each time. */
+export const proposalQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['diagrams', id, 'proposal'],
+    queryFn: () => answer(client.GET('/api/diagrams/{id}/proposal', { params: { path: { id } } })),
+    gcTime: 0,
+    staleTime: Infinity,
+  });

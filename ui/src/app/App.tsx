@@ -6,6 +6,9 @@ import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Unreachable } from '../api/client';
 import { BenchRoom } from '../rooms/bench/BenchRoom';
 import { DiagramRoom } from '../rooms/diagrams/DiagramRoom';
+import { CompareRoom } from '../rooms/diagrams/CompareRoom';
+import { ImportRoom } from '../rooms/diagrams/ImportRoom';
+import { SheetRoom } from '../rooms/diagrams/SheetRoom';
 import { LibraryRoom } from '../rooms/diagrams/LibraryRoom';
 import { CardRoom } from '../rooms/logbook/CardRoom';
 import { LogbookRoom } from '../rooms/logbook/LogbookRoom';
@@ -38,10 +41,14 @@ const router = createBrowserRouter([
         children: [
           { path: '/', element: <TodayRoom /> },
           { path: '/diagrams', element: <LibraryRoom /> },
+          { path: '/diagrams/import', element: <ImportRoom /> },
+          { path: '/diagrams/compare', element: <CompareRoom /> },
           { path: '/diagrams/:id', element: <DiagramRoom /> },
+          { path: '/diagrams/:id/sheet', element: <SheetRoom of="diagrams" /> },
           { path: '/stones', element: <StonesRoom /> },
           { path: '/stones/new', element: <PlanRoom /> },
           { path: '/stones/:id', element: <StoneRoom /> },
+          { path: '/stones/:id/sheet', element: <SheetRoom of="stones" /> },
           { path: '/stones/:id/card', element: <CardRoom /> },
           { path: '/logbook', element: <LogbookRoom /> },
           { path: '/machine', element: <MachineRoom /> },

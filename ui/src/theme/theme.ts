@@ -69,6 +69,20 @@ export function makeTheme(scheme: Scheme): Theme {
         styleOverrides: {
           '*:focus-visible': { outline: `2px solid ${t.copper}`, outlineOffset: 2 },
           'html, body, #root': { height: '100%' },
+          // A printed sheet is the sheet alone, each page on its own.
+          '@media print': {
+            '.screen-only, header': { display: 'none !important' },
+            main: { overflow: 'visible !important' },
+            'html, body, #root': { height: 'auto', background: '#fff' },
+            '.sheet-pages': { display: 'block !important', padding: '0 !important' },
+            '.sheet-pages img': {
+              display: 'block',
+              width: '100% !important',
+              border: '0 !important',
+              breakAfter: 'page',
+            },
+            '@page': { margin: 0 },
+          },
         },
       },
       MuiButtonBase: { defaultProps: { disableRipple: true } },

@@ -41,3 +41,10 @@ export function parseNumber(text: string): number | undefined {
   const v = Number(text.trim().replace(',', '.'));
   return text.trim() === '' || !Number.isFinite(v) ? undefined : v;
 }
+
+/** A number with as many digits as it has. */
+export const plain = (v: number): string => format(v, 0, 6);
+
+/** A small error in micrometres. */
+export const um = (v: number): string =>
+  v >= 1000 ? mm(v / 1000) : `${format(v, 0, v < 10 ? 1 : 0)} µm`;

@@ -46,6 +46,7 @@ export const w = {
     crownUp: 'Crown up',
     pavilionUp: 'Pavilion up',
     inRound: 'In the round',
+    section: 'Section',
     alongLength: 'Section 12–6',
     alongWidth: 'Section 3–9',
     step: 'Walk through the cutting',
@@ -66,6 +67,7 @@ export const w = {
     stop: 'Stop',
     note: 'Note',
     cheat: (degrees: string) => `${degrees}°`,
+    turns: (turns: string) => `${turns} turn`,
     marginHelp: 'How far the angle stands above the critical angle',
     below: (v: string) => `${v}° below the critical angle: light is lost`,
     near: (v: string) => `only ${v}° above the critical angle`,
@@ -92,19 +94,6 @@ export const w = {
   setup: {
     title: 'Three questions about your machine',
     lead: 'So that plans and the bench fit it. All of it can be changed later under the wheel in the corner.',
-    gears: 'Index gears you own',
-    gearsHelp: 'Teeth, as in 64 72 96',
-    gearsBad: 'Type numbers of teeth from 1 to 360, as in 64 72 96.',
-    step: 'Finest step of your protractor',
-    cheater: 'Your machine has a cheater',
-    done: 'Save',
-    tick: 'At the bench, Done ticks',
-    ticks: { facet: 'one facet', round: 'a round at one angle', tier: 'a whole tier' } as Record<
-      string,
-      string
-    >,
-    passes: 'Passes proposed for a new plan',
-    saved: 'Saved',
   },
   diagrams: {
     title: 'Diagrams',
@@ -115,15 +104,13 @@ export const w = {
     facetsFrom: 'Facets from',
     facetsTo: 'to',
     new: 'Type a new one',
-    open: 'Open a file',
-    nothing: 'No diagram fits. Clear the search, type a sheet in from paper, or open a file.',
+    nothing: 'No diagram fits. Clear the search, type a sheet in from paper, or bring one in.',
     clear: 'Clear the search',
     teeth: (n: number) => `${n} teeth`,
     facets: (n: number) => `${n} facets`,
     draft: 'being typed',
     noName: 'Without a name',
     copy: 'Duplicate',
-    export: 'Export',
     delete: 'Delete',
     deleted: (name: string) => `${name} deleted`,
     inFile: (line: number, column: number, tier: string) =>
@@ -260,14 +247,21 @@ export const w = {
     flats: 'flat to flat',
     corner: 'flat to corner',
     turn: (v: string) => `Turned ${v}° on the dop so that the gear fits best.`,
+    turns: (pavilion: string, crown: string) =>
+      `Turned on the dop so that the gear fits best: ${pavilion}° with the pavilion up, ${crown}° with the crown up.`,
+    gearFit: (teeth: number, cheat: string) =>
+      cheat ? `${teeth} · cheats up to ${cheat}°` : `${teeth} · carries it`,
+    proposed: (teeth: number) =>
+      `None of this machine’s gears carries the diagram. A gear of ${teeth} teeth would.`,
+    machine: 'Machine',
+    ways: 'How it is cut',
+    sheet: 'Sheet',
     cheat: (v: string) => `Largest cheat ${v}°.`,
-    cheatNoCheater: (v: string) =>
-      `This gear needs cheats up to ${v}°, and your machine has no cheater: choose a gear that carries the diagram, or expect meets to miss.`,
+    cheatNoCheater: (v: string, gap: string) =>
+      `This gear needs cheats up to ${v}°, and your machine has no cheater. Cut at whole teeth, meets gape by up to ${gap}; an eye sees 10 to 20 µm under the loupe. Choose a gear that carries the diagram.`,
     carries: 'The gear carries every facet without a cheat.',
     noTable: 'This stone has no flat table: at the transfer it needs wax or a form-fitting dop.',
     cautions: 'Mind',
-    notSettable: (tier: string, angle: string, below: string, above: string) =>
-      `${tier} at ${angle}° lies between two steps of your protractor, ${below}° and ${above}°.`,
     progress: 'Progress',
     log: 'What happened',
     events: {
@@ -305,6 +299,11 @@ export const w = {
     newPass: (name: string) => `change to ${name}`,
     between: (below: string, above: string) => `between ${below}° and ${above}° on your protractor`,
     cheat: (v: string) => `cheat ${v}°`,
+    cheatTurns: (turns: string, v: string) => `cheat ${turns} turn (${v}°)`,
+    cheatMissing: (v: string) => `${v}° left out: no cheater`,
+    noCheater: (gap: string) =>
+      `This machine has no cheater: cut at whole teeth, meets gape by up to ${gap}.`,
+    reading: (v: string) => `for ${v}°, as your protractor reads`,
     away: (n: number) =>
       `Cressa is away. Cut on: ${n} ${n === 1 ? 'entry waits' : 'entries wait'} on this screen.`,
     refused: 'The server refused an entry:',

@@ -3,7 +3,8 @@ import { useId } from 'react';
 import type { Levels, Mesh, Segment } from '../../api/client';
 import { faces } from '../../theme/tokens';
 import { w } from '../../words/words';
-import { fromTheSide, reachOf } from './geometry';
+import { fromTheSide, normalAfter, reachOf } from './geometry';
+import { follow } from './grab';
 import { StoneFaces, type StoneMarks } from './StoneFaces';
 
 interface Props extends StoneMarks {
@@ -77,6 +78,26 @@ export function Profile({
             />
           ))}
         </g>
+        {marks.grab &&
+          section
+            ?.filter((s) => marks.grab!.facets.has(s.facet))
+            .map((s) => (
+              <line
+                key={s.facet}
+                data-grab=""
+                stroke="transparent"
+                strokeWidth={22 * pixel}
+                style={{ cursor: 'grab', touchAction: 'none' }}
+                x1={s.from.x}
+                y1={-s.from.y}
+                x2={s.to.x}
+                y2={-s.to.y}
+                onPointerDown={(e) => {
+                  const normal = normalAfter(mesh, step, s.facet);
+                  if (normal) follow(e, fromTheSide(toTheRight), normal, marks.grab!);
+                }}
+              />
+            ))}
       </g>
       <g stroke={tokens.faint} strokeWidth={0.8 * pixel}>
         {marksAt.map((m) => (

@@ -1,7 +1,9 @@
 import { useTheme } from '@mui/material/styles';
 import { useMemo } from 'react';
 import type { Mesh } from '../../api/client';
-import { facesAfter, project, seen, type Camera, type Vec } from './geometry';
+import { faces } from '../../theme/tokens';
+import { facesAfter, inSight, project, seen, type Camera, type Vec } from './geometry';
+import { follow, type Grab, type RingMark } from './grab';
 
 export interface StoneMarks {
   /** Facets of what is selected. */
@@ -10,6 +12,9 @@ export interface StoneMarks {
   now?: number;
   /** A point to ring: where the cut runs to. */
   ring?: Vec;
+  /** Points to choose from. */
+  rings?: readonly RingMark[];
+  grab?: Grab;
 }
 
 interface Props extends StoneMarks {
@@ -22,10 +27,11 @@ interface Props extends StoneMarks {
 }
 
 /** The stone's faces as SVG polygons in design units. */
-export function StoneFaces({ mesh, step, camera, pixel, selected, now, ring, onPick }: Props) {
+export function StoneFaces(props: Props) {
+  const { mesh, step, camera, pixel, selected, now, ring, rings, grab, onPick } = props;
   const { tokens } = useTheme();
-  const faces = useMemo(() => facesAfter(mesh, step), [mesh, step]);
-  const drawn = useMemo(() => seen(mesh, faces, camera), [mesh, faces, camera]);
+  const there = useMemo(() => facesAfter(mesh, step), [mesh, step]);
+  const drawn = useMemo(() => seen(mesh, there, camera), [mesh, there, camera]);
   const fill = (facet: number, facing: number): string => {
     if (facet < 0) return tokens.rough;
     if (facet === now) return tokens.emberWash;
@@ -43,9 +49,64 @@ export function StoneFaces({ mesh, step, camera, pixel, selected, now, ring, onP
           stroke={f.facet < 0 ? tokens.hairline : tokens.ink}
           strokeWidth={(f.facet === now ? 2.5 : f.facet < 0 ? 0.6 : 1) * pixel}
           onClick={onPick && f.facet >= 0 ? () => onPick(f.facet) : undefined}
+          {...(grab?.facets.has(f.facet) && {
+            'data-grab': '',
+            style: { cursor: 'grab', touchAction: 'none' },
+            onPointerDown: (e) => follow(e, camera, f.normal, grab),
+          })}
         />
       ))}
+      {rings
+        ?.filter((r) => inSight(drawn, r.at))
+        .map((r, i) => (
+          <Choice key={i} ring={r} at={project(camera, r.at)} pixel={pixel} />
+        ))}
       {ring && <Ring at={project(camera, ring)} pixel={pixel} colour={tokens.ember} />}
+    </g>
+  );
+}
+
+/** A ring that can be chosen, its number beside it. */
+function Choice({ ring, at, pixel }: { ring: RingMark; at: [number, number]; pixel: number }) {
+  const { tokens } = useTheme();
+  const [x, y] = at;
+  return (
+    <g
+      role="button"
+      aria-label={ring.label}
+      aria-pressed={ring.chosen}
+      data-ring={ring.n}
+      onClick={(e) => {
+        e.stopPropagation();
+        ring.run();
+      }}
+      style={{ cursor: 'pointer' }}
+    >
+      <title>{ring.label}</title>
+      <circle cx={x} cy={y} r={14 * pixel} fill="transparent" />
+      <circle
+        cx={x}
+        cy={y}
+        r={(ring.chosen ? 8 : 5) * pixel}
+        fill={ring.chosen ? tokens.ember : tokens.sheet}
+        stroke={ring.chosen ? tokens.ember : tokens.copper}
+        strokeWidth={2 * pixel}
+      />
+      {ring.n !== undefined && (
+        <text
+          x={x + 10 * pixel}
+          y={y - 7 * pixel}
+          fontSize={13 * pixel}
+          fontFamily={faces.figures}
+          fontWeight={600}
+          fill={ring.chosen ? tokens.ember : tokens.copper}
+          stroke={tokens.sheet}
+          strokeWidth={3 * pixel}
+          paintOrder="stroke"
+        >
+          {ring.n}
+        </text>
+      )}
     </g>
   );
 }

@@ -19,6 +19,9 @@ export interface SeenFace {
   facet: number;
   points: string;
   facing: number;
+  normal: Vec;
+  /** How far its plane stands from the origin. */
+  distance: number;
 }
 
 export const dot = (a: Vec, b: Vec): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
@@ -55,6 +58,14 @@ export const fromTheSide = (toTheRight: 12 | 3): Camera => ({
   right: toTheRight === 12 ? [0, 1, 0] : [1, 0, 0],
   up: [0, 0, 1],
 });
+
+/** Looking at a point of the stone from straight outside, as near to upright as can be. */
+export function lookingFrom(p: Vec): Camera {
+  const eye = unit(Math.hypot(...p) > 1e-9 ? p : [0, 0, 1]);
+  const above: Vec = Math.abs(eye[2]) > 0.95 ? [0, 1, 0] : [0, 0, 1];
+  const right = unit(cross(above, eye));
+  return { right, up: cross(eye, right) };
+}
 
 /** Turns a camera by a drag of the stone, in radians to the right and downwards. */
 export function turned(camera: Camera, byRight: number, byDown: number): Camera {
@@ -95,9 +106,11 @@ export function seen(mesh: Mesh, faces: readonly Face[], camera: Camera): SeenFa
   const out: SeenFace[] = [];
   for (const face of faces) {
     const corners = face.loop.map((i) => vertex(mesh, i));
-    const facing = dot(normalOf(corners), eye);
+    const normal = normalOf(corners);
+    const facing = dot(normal, eye);
     if (facing < 1e-6) continue;
-    out.push({ facet: face.facet, facing, points: corners.map((p) => place(camera, p)).join(' ') });
+    const points = corners.map((p) => place(camera, p)).join(' ');
+    out.push({ facet: face.facet, facing, normal, points, distance: dot(normal, corners[0]!) });
   }
   return out;
 }
@@ -115,6 +128,17 @@ function normalOf(corners: readonly Vec[]): Vec {
     sum = blend(sum, 1, cross(subtract(corners[i]!, origin), subtract(corners[i + 1]!, origin)), 1);
   }
   return unit(sum);
+}
+
+/** Whether a point lies on a face that is seen. */
+export function inSight(faces: readonly SeenFace[], p: Vec): boolean {
+  return faces.some((f) => dot(f.normal, p) > f.distance - 1e-5);
+}
+
+/** The outward normal of a face that is on the stone after so many steps. */
+export function normalAfter(mesh: Mesh, step: number, facet: number): Vec | undefined {
+  const face = facesAfter(mesh, step).find((f) => f.facet === facet);
+  return face && normalOf(face.loop.map((i) => vertex(mesh, i)));
 }
 
 /** How far the finished stone reaches from the axis and along it, for framing a drawing. */

@@ -8,6 +8,8 @@ import Typography from '@mui/material/Typography';
 import type { BenchScript } from '../../api/client';
 import { useKeyHelp } from '../../app/keys';
 import { Care } from '../../parts/Page';
+import { um } from '../../words/numbers';
+import { machineWords } from '../../words/machine';
 import { w } from '../../words/words';
 import type { BenchState } from './state';
 import type { useBenchLog } from './useBenchLog';
@@ -49,7 +51,7 @@ export function BenchHead({ script, state, log, habit, onHabit, onLeave }: Props
           // The keys are the bench's again as soon as a habit is chosen.
           slotProps={{ select: { MenuProps: { disableRestoreFocus: true } } }}
         >
-          {Object.entries(w.setup.ticks).map(([value, name]) => (
+          {Object.entries(machineWords.ticks).map(([value, name]) => (
             <MenuItem key={value} value={value}>
               {name}
             </MenuItem>
@@ -60,6 +62,7 @@ export function BenchHead({ script, state, log, habit, onHabit, onLeave }: Props
         </IconButton>
       </Box>
       <div role="status">
+        {script.cheatGap > 0 && <Care>{w.bench.noCheater(um(script.cheatGap))}</Care>}
         {log.away && <Care>{w.bench.away(log.hollow.size)}</Care>}
         {log.refused && (
           <Care grave>

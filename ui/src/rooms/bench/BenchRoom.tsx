@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { BenchScript } from '../../api/client';
-import { scriptQuery, settingsQuery } from '../../api/queries';
+import { scriptQuery } from '../../api/queries';
 import { useKeys } from '../../app/keys';
 import { Await } from '../../parts/Page';
 import { w } from '../../words/words';
@@ -35,9 +35,8 @@ export function BenchRoom() {
 
 function Bench({ stone, script }: { stone: string; script: BenchScript }) {
   const log = useBenchLog(stone, script.events);
-  const settings = useQuery(settingsQuery);
   const [chosen, setHabit] = useState<Habit>();
-  const habit = chosen ?? (settings.data?.tick as Habit | undefined) ?? 'facet';
+  const habit = chosen ?? (script.tick as Habit);
   const [noting, setNoting] = useState(false);
   const navigate = useNavigate();
   const state = benchState(script, log.events);

@@ -69,20 +69,23 @@ export function FacetScreen(props: Props) {
             <Digits
               label={w.bench.index}
               changed={last?.dial.tooth !== facet.dial.tooth}
-              aside={cheatOf(facet.dial)}
+              aside={cheatOf(facet.dial, script.cheater)}
             >
               {String(facet.dial.tooth)}
             </Digits>
             <Digits
               label={w.bench.angle}
-              changed={last?.angle !== facet.angle}
-              aside={
+              changed={last?.reading !== facet.reading}
+              aside={[
+                facet.reading !== facet.angle ? w.bench.reading(angle(facet.angle)) : '',
                 facet.below !== facet.above
                   ? w.bench.between(angle(facet.below), angle(facet.above))
-                  : ''
-              }
+                  : '',
+              ]
+                .filter(Boolean)
+                .join(' · ')}
             >
-              {`${angle(facet.angle)}°`}
+              {`${angle(facet.reading)}°`}
             </Digits>
           </Box>
           <Typography sx={{ fontSize: 32, lineHeight: 1.2, [short]: { fontSize: 20 } }} data-stop>

@@ -107,7 +107,11 @@ function Dials({ script, setup }: { script: BenchScript; setup: number }) {
             <td className="figure">{t}</td>
             <td className="figure">{angle(own[0]!.angle)}°</td>
             <Box component="td" className="figure" sx={{ whiteSpace: 'normal !important' }}>
-              {own.map((f) => [f.dial.tooth, cheatOf(f.dial)].filter(Boolean).join(' ')).join('  ')}
+              {own
+                .map((f) =>
+                  [f.dial.tooth, cheatOf(f.dial, script.cheater)].filter(Boolean).join(' '),
+                )
+                .join('  ')}
             </Box>
           </tr>
         );

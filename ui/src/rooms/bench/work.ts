@@ -45,7 +45,8 @@ export function moves(script: BenchScript, at: number): string[] {
   const to = script.facets[visit.facet]!;
   const out: string[] = [];
   if (before.pass !== visit.pass) out.push(w.bench.newPass(passName(script, visit.pass)));
-  if (from.angle !== to.angle) out.push(w.bench.newAngle(angle(from.angle), angle(to.angle)));
+  if (from.reading !== to.reading)
+    out.push(w.bench.newAngle(angle(from.reading), angle(to.reading)));
   out.push(...teeth(from, to, script.gear));
   return out;
 }
@@ -64,6 +65,9 @@ export function passName(script: BenchScript, id: string): string {
 }
 
 /** A cheat as it is told beside its tooth, nothing where there is none. */
-export function cheatOf(dial: Dial): string {
-  return Math.abs(dial.cheat) < 0.005 ? '' : w.bench.cheat(signed(dial.cheat));
+export function cheatOf(dial: Dial, cheater: string): string {
+  if (Math.abs(dial.cheat) < 0.005) return '';
+  if (cheater === 'none') return w.bench.cheatMissing(signed(dial.cheat));
+  if (cheater === 'turns') return w.bench.cheatTurns(signed(dial.cheatTurns), signed(dial.cheat));
+  return w.bench.cheat(signed(dial.cheat));
 }

@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { Diagram, Draft } from '../../api/client';
 import { useKeys } from '../../app/keys';
@@ -12,20 +12,54 @@ import { useNotice } from '../../app/notice';
 import { Conflict } from '../../parts/Conflict';
 import { PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
+import { vec } from '../../parts/stone/geometry';
+import type { RingMark } from '../../parts/stone/grab';
+import { editingWords } from '../../words/editing';
 import { w } from '../../words/words';
+import { PullPanel } from './PullPanel';
 import { SheetHead } from './SheetHead';
 import { StoneDesk } from './StoneDesk';
 import { TierEditor } from './TierEditor';
 import { useDraft, type SaveState } from './useDraft';
+import { keptStack, type Stack } from './undoStore';
+import { usePull, type Pulling } from './usePull';
 import { useSolved } from './useSolved';
 
 /** A diagram being typed or changed: the stone follows the tier table. */
 export function DiagramEditor({ diagram }: { diagram: Diagram }) {
-  const editing = useDraft(diagram);
-  const { draft } = editing;
-  const { solved, shown, behind } = useSolved(draft);
+  // Undo survives a reload: its stack comes back before anything can be typed.
+  const [kept, setKept] = useState<{ stack: Stack | undefined }>();
+  useEffect(() => {
+    let here = true;
+    void keptStack(diagram.id, diagram.draft).then((stack) => here && setKept({ stack }));
+    return () => {
+      here = false;
+    };
+    // Only what was there when the editor opened counts.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [diagram.id]);
+  return kept && <Editor diagram={diagram} stack={kept.stack} />;
+}
+
+function Editor({ diagram, stack }: { diagram: Diagram; stack: Stack | undefined }) {
+  const editing = useDraft(diagram, stack);
+  const { draft, set } = editing;
+  const [off, setOff] = useState<string[]>([]);
+  const [pulled, setPulled] = useState<number | null>(null);
   const [selected, setSelected] = useState<string | null>(null);
   const say = useNotice();
+  const write = (stop: string) =>
+    set((d) => ({ ...d, tiers: d.tiers.map((t, i) => (i === pulled ? { ...t, stop } : t)) }));
+  const plain = useSolved(draft, { off });
+  const pulling = usePull(draft, pulled, plain.solved?.stone ?? undefined, write);
+  // While a tier is held, the stone follows the hand.
+  const live = useSolved(pulling?.draft ?? draft, { off });
+  const { solved, behind } = live;
+  const shown = pulling ? (solved?.stone ?? live.shown) : live.shown;
+  const pull = (tier: number) => {
+    setSelected(String(tier));
+    setPulled(tier);
+  };
   const problems = solved?.problems ?? [];
   const keep = () =>
     editing.keep.mutate(undefined, { onSuccess: () => say({ text: w.diagrams.kept }) });
@@ -75,7 +109,10 @@ export function DiagramEditor({ diagram }: { diagram: Diagram }) {
         problems={draft.tiers.length > 0 ? problems.filter((p) => p.field === '') : []}
         warnings={solved?.warnings ?? []}
         selected={selected}
-        onSelect={setSelected}
+        onSelect={(t) => pulled === null && setSelected(t)}
+        hold={
+          pulling ? { tier: pulling.tier, rings: ringsOf(pulling), grab: pulling.grab } : undefined
+        }
       >
         <SheetHead draft={draft} problems={problems} set={editing.set} />
         {draft.tiers.length === 0 && <Typography sx={{ my: 3 }}>{w.diagrams.empty}</Typography>}
@@ -89,8 +126,27 @@ export function DiagramEditor({ diagram }: { diagram: Diagram }) {
           tiers={shown?.tiers ?? []}
           problems={problems}
           selected={selected}
-          onSelect={setSelected}
+          onSelect={(t) => {
+            setSelected(t);
+            // Another tier's row ends the pulling of this one.
+            if (pulled !== null && t !== String(pulled)) setPulled(null);
+          }}
           set={editing.set}
+          onPull={pull}
+          panel={
+            pulling && (
+              <PullPanel
+                pulling={pulling}
+                name={draft.tiers[pulling.tier]?.name ?? ''}
+                onClose={() => setPulled(null)}
+              />
+            )
+          }
+          pulled={pulled}
+          off={off}
+          onOff={(key) =>
+            setOff((list) => (list.includes(key) ? list.filter((k) => k !== key) : [...list, key]))
+          }
         />
       </StoneDesk>
       {editing.theirs && (
@@ -103,6 +159,17 @@ export function DiagramEditor({ diagram }: { diagram: Diagram }) {
       )}
     </>
   );
+}
+
+/** The places where a tier clicks, numbered in the order in which it reaches them. */
+function ringsOf(pulling: Pulling): RingMark[] {
+  return pulling.reaches.map((r, i) => ({
+    at: vec(r.points[0]!),
+    n: i + 1,
+    label: editingWords.pull.ring(i + 1, r.words),
+    chosen: pulling.at === i,
+    run: () => pulling.choose(i),
+  }));
 }
 
 const saveWords: Record<SaveState, string> = {

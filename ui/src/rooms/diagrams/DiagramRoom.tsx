@@ -1,14 +1,23 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Diagram } from '../../api/client';
-import { diagramQuery } from '../../api/queries';
-import { Await, PageHead } from '../../parts/Page';
+import { diagramQuery, diagramsQuery, settingsQuery } from '../../api/queries';
+import { MenuButton } from '../../parts/MenuButton';
+import { Await, Care, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
+import { editingWords } from '../../words/editing';
+import { libraryWords } from '../../words/library';
+import { sheetWords } from '../../words/sheet';
 import { w } from '../../words/words';
 import { useDiagramActions } from './actions';
 import { DiagramEditor } from './DiagramEditor';
+import { defaultMachine } from '../machine/useSaveSettings';
+import { GearPanel } from './GearPanel';
+import { Loupe } from './Loupe';
+import { SenseCheck } from './SenseCheck';
 import { StoneDesk } from './StoneDesk';
 import { TierTable } from './TierTable';
 import { useSolved } from './useSolved';
@@ -35,7 +44,16 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
   const actions = useDiagramActions();
-  const { solved, shown } = useSolved(d.draft);
+  const [gear, setGear] = useState(0);
+  const [loupe, setLoupe] = useState(false);
+  const settings = useQuery(settingsQuery);
+  const { solved, shown } = useSolved(d.draft, { gear });
+  const list = useQuery(diagramsQuery).data ?? [];
+  const group = d.variantOf || d.id;
+  const variants = list.filter((o) => o.id === group || o.variantOf === group);
+  const together = [d.id, ...variants.filter((o) => o.id !== d.id).map((o) => o.id)].slice(0, 4);
+  const vary = () =>
+    actions.vary.mutate(d.id, { onSuccess: (v) => void navigate(`/diagrams/${v.id}?edit=1`) });
   const selected = params.get('tier');
   const select = (tier: string | null) => {
     const next = new URLSearchParams(params);
@@ -56,24 +74,41 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
           w.diagrams.teeth(Number(d.draft.gear)),
           `n ${d.draft.refractiveIndex}`,
           d.draft.designer,
+          d.origin && libraryWords.from(d.origin),
           d.starter ? w.diagrams.starter : d.edited ? w.diagrams.notKept : '',
         ]}
       >
-        <Button
-          onClick={() => actions.remove.mutate(d, { onSuccess: () => void navigate('/diagrams') })}
-        >
-          {w.diagrams.delete}
-        </Button>
-        <Button
-          onClick={() =>
-            actions.copy.mutate(d.id, { onSuccess: (c) => void navigate(`/diagrams/${c.id}`) })
-          }
-        >
-          {w.diagrams.copy}
-        </Button>
+        <MenuButton
+          label={editingWords.more}
+          entries={[
+            { label: editingWords.variants.vary, run: vary },
+            {
+              label: editingWords.variants.compare,
+              run: () => void navigate(`/diagrams/compare?ids=${together.join(',')}`),
+            },
+            {
+              label: w.diagrams.copy,
+              run: () =>
+                actions.copy.mutate(d.id, { onSuccess: (c) => void navigate(`/diagrams/${c.id}`) }),
+            },
+            {
+              label: w.diagrams.delete,
+              run: () => actions.remove.mutate(d, { onSuccess: () => void navigate('/diagrams') }),
+            },
+          ]}
+        />
         {d.revision && (
-          <Button href={`/api/diagrams/${d.id}/file`} download>
-            {w.diagrams.export}
+          <MenuButton
+            label={libraryWords.exportAs}
+            entries={Object.entries(libraryWords.formats).map(([format, label]) => ({
+              label,
+              href: `/api/diagrams/${d.id}/file/${format}`,
+            }))}
+          />
+        )}
+        {d.revision && (
+          <Button component={Link} to={`/diagrams/${d.id}/sheet`}>
+            {sheetWords.sheet}
           </Button>
         )}
         <Button onClick={edit}>{d.starter ? w.diagrams.editCopy : w.diagrams.edit}</Button>
@@ -103,8 +138,23 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
         onSelect={select}
         note={d.draft.note}
       >
+        {gear !== 0 && <Care>{editingWords.gears.shown(gear)}</Care>}
         {shown && <TierTable stone={shown} selected={selected} onSelect={select} />}
+        {solved?.stone?.complete && (
+          <>
+            <GearPanel draft={d.draft} shown={gear} onShow={setGear} />
+            <Button onClick={() => setLoupe(true)}>{editingWords.loupe.open}</Button>
+            {loupe && (
+              <Loupe
+                draft={d.draft}
+                gears={settings.data ? defaultMachine(settings.data).gears : []}
+                onClose={() => setLoupe(false)}
+              />
+            )}
+          </>
+        )}
       </StoneDesk>
+      <SenseCheck diagram={d} solved={solved} />
     </>
   );
 }

@@ -4,7 +4,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Diagram } from '../../api/client';
 import { diagramsQuery } from '../../api/queries';
@@ -12,6 +12,7 @@ import { Await, Empty, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { parseNumber, ratio } from '../../words/numbers';
+import { libraryWords as l } from '../../words/library';
 import { w } from '../../words/words';
 import { useDiagramActions } from './actions';
 
@@ -19,7 +20,6 @@ export function LibraryRoom() {
   const diagrams = useQuery(diagramsQuery);
   const actions = useDiagramActions();
   const navigate = useNavigate();
-  const file = useRef<HTMLInputElement>(null);
   const openNew = () =>
     actions.create.mutate(undefined, {
       onSuccess: (d) => void navigate(`/diagrams/${d.id}?edit=1`),
@@ -27,26 +27,15 @@ export function LibraryRoom() {
   return (
     <>
       <PageHead title={w.diagrams.title}>
-        <Button onClick={() => file.current?.click()}>{w.diagrams.open}</Button>
+        <Button component={Link} to="/diagrams/import">
+          {l.bringIn}
+        </Button>
         <Button variant="contained" onClick={openNew}>
           {w.diagrams.new}
         </Button>
-        <input
-          ref={file}
-          type="file"
-          accept=".json,application/json"
-          hidden
-          aria-label={w.diagrams.open}
-          onChange={(e) => {
-            const chosen = e.target.files?.[0];
-            if (chosen)
-              actions.open.mutate(chosen, { onSuccess: (d) => void navigate(`/diagrams/${d.id}`) });
-            e.target.value = '';
-          }}
-        />
       </PageHead>
       <Box sx={{ px: 6 }}>
-        <Refusal error={actions.open.error ?? actions.create.error} />
+        <Refusal error={actions.create.error} />
       </Box>
       <Await query={diagrams}>{(list) => <Library list={list} onCreate={openNew} />}</Await>
     </>
@@ -237,11 +226,11 @@ function Sheet({ diagram: d }: { diagram: Diagram }) {
         {d.revision && (
           <Button
             variant="text"
-            href={`/api/diagrams/${d.id}/file`}
+            href={`/api/diagrams/${d.id}/file/json`}
             download
-            aria-label={`${w.diagrams.export}: ${name}`}
+            aria-label={`${l.exportAs}: ${name}`}
           >
-            {w.diagrams.export}
+            {l.exportAs}
           </Button>
         )}
         <Button

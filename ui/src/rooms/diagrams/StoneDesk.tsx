@@ -6,6 +6,7 @@ import { useState, type ReactNode } from 'react';
 import type { Place, StoneView } from '../../api/client';
 import { Care } from '../../parts/Page';
 import { vec } from '../../parts/stone/geometry';
+import type { Grab, RingMark } from '../../parts/stone/grab';
 import { Profile } from '../../parts/stone/Profile';
 import { StepSlider } from '../../parts/stone/StepSlider';
 import { StoneInTheRound } from '../../parts/stone/StoneInTheRound';
@@ -22,9 +23,18 @@ interface Props {
   selected: string | null;
   onSelect: (tier: string | null) => void;
   note?: string;
+  /** A tier that is being lowered: the drawings can be grabbed and show where it clicks. */
+  hold?: Hold;
   /** Says more of a length in design units than its share of the width. */
   length?: (units: number) => string;
   children: ReactNode;
+}
+
+export interface Hold {
+  /** The tier's place. */
+  tier: number;
+  rings: readonly RingMark[];
+  grab: Omit<Grab, 'facets'>;
 }
 
 /** The drawing table: the stone on the left, its figures and what belongs to it on the right. */
@@ -35,6 +45,7 @@ export function StoneDesk({
   selected,
   onSelect,
   note,
+  hold,
   length,
   children,
 }: Props) {
@@ -57,7 +68,7 @@ export function StoneDesk({
         }}
       >
         {stone ? (
-          <Drawing stone={stone} selected={selected} onSelect={onSelect} />
+          <Drawing stone={stone} selected={selected} onSelect={onSelect} hold={hold} />
         ) : (
           <Typography color="text.secondary" sx={{ p: 6 }}>
             {w.diagrams.noDrawing}
@@ -81,7 +92,13 @@ export function StoneDesk({
         {children}
         {note && <Typography sx={{ my: 3, maxWidth: 560 }}>{note}</Typography>}
         {stone && (
-          <SideAndFigures stone={stone} selected={selected} onSelect={onSelect} length={length} />
+          <SideAndFigures
+            stone={stone}
+            selected={selected}
+            onSelect={onSelect}
+            hold={hold}
+            length={length}
+          />
         )}
       </Box>
     </Box>
@@ -89,7 +106,7 @@ export function StoneDesk({
 }
 
 type Side = 'crown' | 'pavilion';
-type View = Side | 'round';
+type View = Side | 'round' | 'section';
 
 /** Facets of the selected tier. */
 function facetsOf(stone: StoneView, selected: string | null): Set<number> {
@@ -98,28 +115,39 @@ function facetsOf(stone: StoneView, selected: string | null): Set<number> {
   return out;
 }
 
+/** What a tier that is held adds to a drawing, and the moment of the cutting that is drawn. */
+function holding(stone: StoneView, hold: Hold | undefined) {
+  const last = stone.mesh.steps.length - 1;
+  if (!hold) return { step: last, marks: {} };
+  const facets = facetsOf(stone, String(hold.tier));
+  // The stone as it stands once the tier is cut: later tiers would hide its meets.
+  const step = Math.min(last, stone.facets.filter((f) => f.tier <= hold.tier).length);
+  return { step, marks: { rings: hold.rings, grab: { ...hold.grab, facets } } };
+}
+
 function Drawing({
   stone,
   selected,
   onSelect,
-}: {
-  stone: StoneView;
-  selected: string | null;
-  onSelect: Props['onSelect'];
-}) {
+  hold,
+}: Pick<Props, 'selected' | 'onSelect' | 'hold'> & { stone: StoneView }) {
   const [view, setView] = useState<View>();
   const last = stone.mesh.steps.length - 1;
   const [chosen, setStep] = useState(Infinity);
-  const step = Math.min(chosen, last);
+  const held = holding(stone, hold);
+  const step = hold ? held.step : Math.min(chosen, last);
   const tier = selected === null ? undefined : stone.tiers[Number(selected)];
-  const facet = step > 0 && step < last ? stone.facets[step - 1] : undefined;
+  const facet = !hold && step > 0 && step < last ? stone.facets[step - 1] : undefined;
   const shown =
     (facet && stone.tiers[facet.tier]) ?? tier ?? (stone.complete ? undefined : stone.tiers.at(-1));
-  const up = (view === 'round' ? undefined : view) ?? ((shown?.up ?? 'crown') as Side);
+  const up =
+    (view === 'crown' || view === 'pavilion' ? view : undefined) ??
+    ((shown?.up ?? 'crown') as Side);
   const marks = {
     selected: facetsOf(stone, selected),
     now: facet ? step - 1 : undefined,
-    ring: facet && view !== 'round' ? vec(facet.target) : undefined,
+    ring: facet && (view === 'crown' || view === 'pavilion') ? vec(facet.target) : undefined,
+    ...held.marks,
   };
   const pick = (i: number) => {
     const picked = String(stone.facets[i]!.tier);
@@ -130,13 +158,14 @@ function Drawing({
     <>
       <ToggleButtonGroup
         exclusive
-        value={view === 'round' ? 'round' : up}
+        value={view ?? up}
         onChange={(_, v: View | null) => v && setView(v)}
         aria-label={w.drawing.views}
       >
         <ToggleButton value="crown">{w.drawing.crownUp}</ToggleButton>
         <ToggleButton value="pavilion">{w.drawing.pavilionUp}</ToggleButton>
         <ToggleButton value="round">{w.drawing.inRound}</ToggleButton>
+        <ToggleButton value="section">{w.drawing.section}</ToggleButton>
       </ToggleButtonGroup>
       <Box
         sx={{
@@ -146,7 +175,17 @@ function Drawing({
           justifyContent: 'center',
         }}
       >
-        {view === 'round' ? (
+        {view === 'section' ? (
+          <Profile
+            mesh={stone.mesh}
+            step={step}
+            levels={stone.levels}
+            section={step === last ? stone.towardsTwelve : undefined}
+            toTheRight={12}
+            onPick={pick}
+            {...marks}
+          />
+        ) : view === 'round' ? (
           <StoneInTheRound
             mesh={stone.mesh}
             step={step}
@@ -177,8 +216,10 @@ function SideAndFigures({
   stone,
   selected,
   onSelect,
+  hold,
   length,
-}: Pick<Props, 'selected' | 'onSelect' | 'length'> & { stone: StoneView }) {
+}: Pick<Props, 'selected' | 'onSelect' | 'hold' | 'length'> & { stone: StoneView }) {
+  const held = holding(stone, hold);
   const [along, setAlong] = useState<12 | 3>(12);
   const share = (units: number) => percent(units / stone.measures.width);
   return (
@@ -204,9 +245,10 @@ function SideAndFigures({
         <Box sx={{ height: 230 }}>
           <Profile
             mesh={stone.mesh}
-            step={stone.mesh.steps.length - 1}
+            step={held.step}
             levels={stone.levels}
             section={along === 12 ? stone.towardsTwelve : stone.towardsThree}
+            {...held.marks}
             toTheRight={along}
             length={length ?? share}
             selected={facetsOf(stone, selected)}

@@ -1,19 +1,23 @@
 import ArrowDownward from '@mui/icons-material/ArrowDownward';
 import ArrowUpward from '@mui/icons-material/ArrowUpward';
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
+import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
 import PlaylistAddCheck from '@mui/icons-material/PlaylistAddCheck';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import IconButton from '@mui/material/IconButton';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { DraftTier, Place, Tier } from '../../api/client';
 import { Care } from '../../parts/Page';
+import { editingWords } from '../../words/editing';
 import { w } from '../../words/words';
 import { StopPicker } from './StopPicker';
-import { Margin } from './TierTable';
+import { Margin, Settable } from './TierTable';
 
 interface Props {
   tier: DraftTier;
@@ -26,6 +30,14 @@ interface Props {
   onUp?: () => void;
   onDown?: () => void;
   onRemove: () => void;
+  onPull: () => void;
+  /** Looks at the stone without the tier, or with it again. */
+  onOff?: () => void;
+  off: boolean;
+  /** What the row is dragged by. */
+  handle: ReactNode;
+  /** What can be done with the tier as a whole. */
+  menu: ReactNode;
 }
 
 /** One tier being typed. The row in focus is the one that lights in the drawings. */
@@ -40,6 +52,11 @@ export function TierRow({
   onUp,
   onDown,
   onRemove,
+  onPull,
+  onOff,
+  off,
+  handle,
+  menu,
 }: Props) {
   const [picking, setPicking] = useState(false);
   // What is still empty in the row that is being typed is no mistake yet.
@@ -82,6 +99,7 @@ export function TierRow({
       }}
     >
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+        {handle}
         {text('name', w.tiers.tier, 72)}
         <TextField
           select
@@ -103,7 +121,10 @@ export function TierRow({
           ))}
         </TextField>
         {text('angle', `${w.tiers.angle} °`, 86)}
-        <Box sx={{ width: 76, flexShrink: 0 }}>{solved && <Margin tier={solved} />}</Box>
+        <Box sx={{ width: 86, flexShrink: 0 }}>
+          {solved && <Margin tier={solved} />}
+          {solved && <Settable tier={solved} />}
+        </Box>
         {text('indexes', w.tiers.indexes)}
       </Box>
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
@@ -112,6 +133,7 @@ export function TierRow({
           <PlaylistAddCheck />
         </IconButton>
         <Box sx={{ flex: '1 1 45%', color: 'text.secondary' }}>
+          {off && <strong>{editingWords.tier.leftOff} · </strong>}
           {problems.length === 0 ? solved?.stop : mistakes.length === 0 && w.diagrams.blankTier}
         </Box>
       </Box>
@@ -133,6 +155,18 @@ export function TierRow({
             }
             label={w.diagrams.optional}
           />
+          {onOff && (
+            <IconButton
+              onClick={onOff}
+              aria-pressed={off}
+              aria-label={off ? editingWords.tier.on(t.name) : editingWords.tier.off(t.name)}
+            >
+              {off ? <VisibilityOffOutlined /> : <VisibilityOutlined />}
+            </IconButton>
+          )}
+          <Button size="small" onClick={onPull}>
+            {editingWords.pull.start(t.name)}
+          </Button>
           <IconButton onClick={onUp} disabled={!onUp} aria-label={w.diagrams.up(t.name)}>
             <ArrowUpward />
           </IconButton>
@@ -142,6 +176,7 @@ export function TierRow({
           <IconButton onClick={onRemove} aria-label={w.diagrams.remove(t.name)}>
             <DeleteOutlined />
           </IconButton>
+          {menu}
         </Box>
       )}
       {picking && (

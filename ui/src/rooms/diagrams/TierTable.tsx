@@ -1,7 +1,8 @@
 import Box from '@mui/material/Box';
-import type { StoneView, Tier } from '../../api/client';
+import type { Dial, StoneView, Tier } from '../../api/client';
 import { Sheet } from '../../parts/Sheet';
 import { angle, signed } from '../../words/numbers';
+import { editingWords } from '../../words/editing';
 import { w } from '../../words/words';
 
 interface Props {
@@ -60,19 +61,45 @@ function Row({ tier: t, chosen, onChoose }: { tier: Tier; chosen: boolean; onCho
           {t.name}
         </Box>
       </td>
-      <td className="figure">{angle(t.angle)}°</td>
+      <td className="figure">
+        {angle(t.angle)}°
+        <Settable tier={t} />
+      </td>
       <td>
         <Margin tier={t} />
       </td>
       <Box component="td" className="figure" sx={{ whiteSpace: 'normal !important' }}>
         {t.dials
-          .map((d) => String(d.tooth) + (d.cheat ? `(${w.tiers.cheat(signed(d.cheat))})` : ''))
+          .map((d) => String(d.tooth) + (Math.abs(d.cheat) >= 0.005 ? `(${cheatWords(d)})` : ''))
           .join(' ')}
       </Box>
       <td>
         {t.stop}
         {t.note && <Box sx={{ color: 'text.secondary' }}>{t.note}</Box>}
       </td>
+    </Box>
+  );
+}
+
+/** A cheat as this machine sets it: in degrees, or in turns of its knob. */
+const cheatWords = (d: Dial): string =>
+  d.cheatTurns ? w.tiers.turns(signed(d.cheatTurns)) : w.tiers.cheat(signed(d.cheat));
+
+/** Marks an angle that this machine cannot set, and tells its neighbours. */
+export function Settable({ tier: t }: { tier: Pick<Tier, 'below' | 'above' | 'outOfReach'> }) {
+  if (t.below === t.above && !t.outOfReach) return null;
+  const why = t.outOfReach
+    ? editingWords.outOfReach
+    : editingWords.settable(angle(t.below), angle(t.above));
+  return (
+    <Box
+      component="span"
+      role="img"
+      title={why}
+      aria-label={why}
+      sx={{ color: 'secondary.main', fontWeight: 600, ml: 1 }}
+    >
+      ∤
     </Box>
   );
 }

@@ -19,9 +19,8 @@ export function useDiagramActions() {
       mutationFn: () => answer(client.POST('/api/diagrams')),
       onSuccess: refresh,
     }),
-    open: useMutation({
-      mutationFn: async (file: File) =>
-        answer(client.POST('/api/diagrams/import', { body: { text: await file.text() } })),
+    vary: useMutation({
+      mutationFn: (id: string) => answer(client.POST('/api/diagrams/{id}/variant', at(id))),
       onSuccess: refresh,
     }),
     copy: useMutation({

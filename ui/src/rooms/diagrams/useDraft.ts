@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { answer, ApiProblem, client, type Diagram, type Draft } from '../../api/client';
 import { diagramQuery, diagramsQuery } from '../../api/queries';
+import { keepStack, type Stack } from './undoStore';
 import { useHistory } from './useHistory';
 
 /** How long after the last letter a draft is saved. */
@@ -13,8 +14,8 @@ export type SaveState = 'saved' | 'unsaved' | 'saving';
  * A diagram's draft in the editor: saved while it is typed, mistakes included, over the version
  * that was read. Where it was changed elsewhere meanwhile, `theirs` holds that.
  */
-export function useDraft(diagram: Diagram) {
-  const history = useHistory(diagram.draft);
+export function useDraft(diagram: Diagram, stack?: Stack) {
+  const history = useHistory(stack ?? { past: [], present: diagram.draft, future: [] });
   const draft = history.present;
   const queries = useQueryClient();
   const [theirs, setTheirs] = useState<Diagram | null>(null);
@@ -68,6 +69,11 @@ export function useDraft(diagram: Diagram) {
     );
     return () => clearTimeout(timer);
   }, [dirty, idle, failed, draft, saved.version, mutate]);
+
+  const { past, present, future } = history.stack;
+  useEffect(() => {
+    void keepStack(id, { past, present, future });
+  }, [id, past, present, future]);
 
   useSaveOnLeaving(id, dirty && theirs === null ? { draft, version: saved.version } : null);
 

@@ -13,15 +13,9 @@ interface History<T> {
 const pause = 1500;
 const deepest = 200;
 
-/** A value with undo and redo: a stack of whole values. */
-export function useHistory<T>(first: T) {
-  const [h, setHistory] = useState<History<T>>({
-    past: [],
-    present: first,
-    future: [],
-    at: '',
-    when: 0,
-  });
+/** A value with undo and redo: a stack of whole values. It can begin with one that was kept. */
+export function useHistory<T>(first: { past: T[]; present: T; future: T[] }) {
+  const [h, setHistory] = useState<History<T>>({ ...first, at: '', when: 0 });
   const change = useCallback((next: (t: T) => T, at: string, now: number) => {
     setHistory((h) => {
       const present = next(h.present);
@@ -55,6 +49,7 @@ export function useHistory<T>(first: T) {
     [],
   );
   return {
+    stack: h,
     present: h.present,
     change,
     undo,

@@ -11,6 +11,15 @@ interface Result {
   behind: boolean;
 }
 
+interface Options {
+  /** Keys of tiers that are left off, to look at the stone without them. */
+  off?: string[];
+  /** Another gear to show the stone on; 0 is the diagram's own. */
+  gear?: number;
+}
+
+const none: string[] = [];
+
 let serials = 0;
 const nextSerial = () => ++serials;
 
@@ -18,14 +27,14 @@ const nextSerial = () => ++serials;
  * The stone that a draft makes. It follows while the draft is typed; an answer that comes late is
  * dropped, because it belongs to the key of another draft.
  */
-export function useSolved(draft: Draft): Result {
+export function useSolved(draft: Draft, { off = none, gear = 0 }: Options = {}): Result {
   const asked = useDeferredValue(draft);
   const query = useQuery({
-    queryKey: ['solve', asked],
+    queryKey: ['solve', asked, off, gear],
     queryFn: ({ signal }) =>
       answer(
         client.POST('/api/solve', {
-          body: { serial: nextSerial(), draft: asked },
+          body: { serial: nextSerial(), draft: asked, off, gear },
           signal,
         }),
       ),

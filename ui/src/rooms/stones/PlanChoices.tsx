@@ -3,22 +3,24 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Choices } from '../../api/client';
+import type { Assessment, Choices, Machine } from '../../api/client';
 import { materialsQuery } from '../../api/queries';
-import { parseNumber } from '../../words/numbers';
+import { PickField } from '../../parts/PickField';
+import { angle, parseNumber } from '../../words/numbers';
 import { w } from '../../words/words';
 
 interface Props {
   choices: Choices;
   /** Girdle tiers that calipers can measure. */
   calipers: string[];
-  /** Gears at hand. */
-  gears: number[];
+  machines: Machine[];
+  /** The machine's gears, the one that fits best first. */
+  ranking: Assessment['ranking'];
   onChange: (change: Partial<Choices>) => void;
 }
 
 /** What is decided when a stone is planned. */
-export function PlanChoices({ choices, calipers, gears, onChange }: Props) {
+export function PlanChoices({ choices, calipers, machines, ranking, onChange }: Props) {
   const materials = useQuery(materialsQuery);
   return (
     <Box
@@ -39,46 +41,54 @@ export function PlanChoices({ choices, calipers, gears, onChange }: Props) {
           </MenuItem>
         ))}
       </TextField>
-      <GearChoice owned={gears} value={choices.gear} onChange={(gear) => onChange({ gear })} />
       <SizeChoice size={choices.size} calipers={calipers} onChange={(size) => onChange({ size })} />
-      <TextField
-        select
+      {machines.length > 1 && (
+        <PickField
+          label={w.stones.machine}
+          value={choices.machine}
+          options={Object.fromEntries(machines.map((m) => [m.id, m.name]))}
+          onChange={(machine) => onChange({ machine })}
+          width={190}
+        />
+      )}
+      <GearChoice ranking={ranking} value={choices.gear} onChange={(gear) => onChange({ gear })} />
+      <PickField
         label={w.stones.firstSide}
         value={choices.firstSide}
-        onChange={(e) => onChange({ firstSide: e.target.value as Choices['firstSide'] })}
-        sx={{ width: 140 }}
-      >
-        {['pavilion', 'crown'].map((s) => (
-          <MenuItem key={s} value={s}>
-            {w.tiers.parts[s]}
-          </MenuItem>
-        ))}
-      </TextField>
+        options={{ pavilion: w.tiers.parts.pavilion!, crown: w.tiers.parts.crown! }}
+        onChange={(firstSide) => onChange({ firstSide })}
+        width={140}
+      />
     </Box>
   );
 }
 
 interface GearProps {
-  owned: number[];
+  ranking: Assessment['ranking'];
   value: number;
   onChange: (g: number) => void;
 }
 
-function GearChoice({ owned, value, onChange }: GearProps) {
-  const gears = [...new Set([...owned, value])].sort((a, b) => a - b);
+function GearChoice({ ranking, value, onChange }: GearProps) {
+  const owned = ranking.some((g) => g.teeth === value);
   return (
     <TextField
       select
       label={w.stones.gear}
       value={value}
       onChange={(e) => onChange(Number(e.target.value))}
-      sx={{ width: 170 }}
+      sx={{ width: 210 }}
     >
-      {gears.map((g) => (
-        <MenuItem key={g} value={g}>
-          {owned.includes(g) ? g : `${g} (${w.stones.notOwned})`}
+      {ranking.map((g) => (
+        <MenuItem key={g.teeth} value={g.teeth}>
+          {w.stones.gearFit(g.teeth, g.largestCheat > 0 ? angle(g.largestCheat) : '')}
         </MenuItem>
       ))}
+      {!owned && (
+        <MenuItem value={value}>
+          {value} ({w.stones.notOwned})
+        </MenuItem>
+      )}
     </TextField>
   );
 }

@@ -7,10 +7,11 @@ import { materialsQuery } from '../../api/queries';
 import { Care } from '../../parts/Page';
 import { PassList } from '../../parts/PassList';
 import { Refusal } from '../../parts/Refusal';
-import { angle, mm } from '../../words/numbers';
+import { angle, mm, um } from '../../words/numbers';
 import { w } from '../../words/words';
 import { StoneDesk } from '../diagrams/StoneDesk';
 import { TierTable } from '../diagrams/TierTable';
+import { WayFields } from '../machine/HabitFields';
 import { PlanChoices } from './PlanChoices';
 import { PlanFigures } from './PlanFigures';
 
@@ -47,17 +48,24 @@ export function PlanDesk(props: Props) {
       <PlanChoices
         choices={choices}
         calipers={a?.calipers.map((c) => c.tier) ?? []}
-        gears={settings.gears}
+        machines={settings.machines}
+        ranking={a?.ranking ?? []}
         onChange={set}
       />
       <Refusal error={assessed.error} />
-      {a && <PlanCares assessment={a} choices={choices} settings={settings} />}
+      {a && <PlanCares assessment={a} choices={choices} />}
       {a && <PlanFigures assessment={a} />}
       {a?.stone && (
         <Box sx={{ my: 4, overflow: 'auto' }}>
           <TierTable stone={a.stone} selected={selected} onSelect={setSelected} />
         </Box>
       )}
+      <Box component="section" aria-label={w.stones.ways} sx={{ my: 4 }}>
+        <Typography variant="h3" gutterBottom sx={{ mb: 3 }}>
+          {w.stones.ways}
+        </Typography>
+        <WayFields ways={choices} onChange={set} />
+      </Box>
       <PassList
         head={w.stones.passes}
         passes={choices.passes}
@@ -86,29 +94,27 @@ function useAssessment(diagramId: string, revision: string, choices: Choices) {
 }
 
 /** What of the plan needs care on this machine. */
-function PlanCares({
-  assessment: a,
-  choices,
-  settings,
-}: {
-  assessment: Assessment;
-  choices: Choices;
-  settings: Settings;
-}) {
+function PlanCares({ assessment: a, choices }: { assessment: Assessment; choices: Choices }) {
   const cheat = angle(a.largestCheat);
+  const { pavilion, crown } = a.turns;
   return (
     <>
-      {a.largestCheat > 0 && !settings.cheater && (
-        <Care grave>{w.stones.cheatNoCheater(cheat)}</Care>
+      {a.largestCheat > 0 && !a.cheater && (
+        <Care grave>{w.stones.cheatNoCheater(cheat, um(a.cheatGap))}</Care>
       )}
       {a.largestCheat === 0 && <Typography color="text.secondary">{w.stones.carries}</Typography>}
-      {a.largestCheat > 0 && settings.cheater && <Care>{w.stones.cheat(cheat)}</Care>}
-      {a.turn !== 0 && <Care>{w.stones.turn(angle(a.turn))}</Care>}
-      {a.unsettable.map((u) => (
-        <Care key={u.tier}>
-          {w.stones.notSettable(u.tier, angle(u.angle), angle(u.below), angle(u.above))}
-        </Care>
-      ))}
+      {a.largestCheat > 0 && a.cheater && <Care>{w.stones.cheat(cheat)}</Care>}
+      {a.proposed && <Care>{w.stones.proposed(a.proposed.teeth)}</Care>}
+      {pavilion === crown && pavilion !== 0 && <Care>{w.stones.turn(angle(pavilion))}</Care>}
+      {pavilion !== crown && <Care>{w.stones.turns(angle(pavilion), angle(crown))}</Care>}
+      {a.obstacles
+        .filter((o) => o.code !== 'no-gear-carries')
+        .map((o) => (
+          <Care key={o.code + o.tierName}>
+            <strong>{o.tierName}: </strong>
+            {o.message}
+          </Care>
+        ))}
       {a.noTable && choices.firstSide === 'crown' && <Care>{w.stones.noTable}</Care>}
     </>
   );

@@ -4,15 +4,8 @@ import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useState } from 'react';
-import {
-  answer,
-  client,
-  type Choices,
-  type Diagram,
-  type Material,
-  type Settings,
-} from '../../api/client';
-import { diagramsQuery, materialsQuery, settingsQuery, stonesQuery } from '../../api/queries';
+import { answer, client, type Choices, type Diagram, type Settings } from '../../api/client';
+import { diagramsQuery, proposalQuery, settingsQuery, stonesQuery } from '../../api/queries';
 import { Await, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { w } from '../../words/words';
@@ -24,8 +17,8 @@ export function PlanRoom() {
   const [params] = useSearchParams();
   const diagrams = useQuery(diagramsQuery);
   const settings = useQuery(settingsQuery);
-  const materials = useQuery(materialsQuery);
   const id = params.get('diagram');
+  const proposal = useQuery({ ...proposalQuery(id ?? ''), enabled: id !== null });
   return (
     <Await query={diagrams}>
       {(list) => {
@@ -33,8 +26,8 @@ export function PlanRoom() {
         return diagram ? (
           <Await query={settings}>
             {(s) => (
-              <Await query={materials}>
-                {(m) => <NewPlan key={diagram.id} diagram={diagram} settings={s} materials={m} />}
+              <Await query={proposal}>
+                {(p) => <NewPlan key={diagram.id} diagram={diagram} settings={s} proposal={p} />}
               </Await>
             )}
           </Await>
@@ -62,13 +55,13 @@ function ChooseDiagram({ list }: { list: Diagram[] }) {
 function NewPlan({
   diagram,
   settings,
-  materials,
+  proposal,
 }: {
   diagram: Diagram;
   settings: Settings;
-  materials: Material[];
+  proposal: Choices;
 }) {
-  const [choices, setChoices] = useState<Choices>(() => proposal(diagram, settings, materials));
+  const [choices, setChoices] = useState<Choices>(proposal);
   const [name, setName] = useState('');
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -108,17 +101,4 @@ function NewPlan({
       </PlanDesk>
     </>
   );
-}
-
-/** What a plan starts from: the material nearest to the diagram's index, its own gear where owned. */
-function proposal(diagram: Diagram, settings: Settings, materials: Material[]): Choices {
-  const off = (m: Material) => Math.abs(m.refractiveIndex.low - diagram.facts!.refractiveIndex);
-  const nearest = [...materials].sort((a, b) => off(a) - off(b))[0]!;
-  return {
-    material: nearest.name,
-    gear: diagram.facts!.gear,
-    size: { basis: 'width', tier: '', mm: 8, typed: '8' },
-    firstSide: diagram.draft.firstSide === 'crown' ? 'crown' : 'pavilion',
-    passes: settings.passes,
-  };
 }

@@ -18,6 +18,7 @@ import { Conflict } from '../../parts/Conflict';
 import { Await, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { mm, moment } from '../../words/numbers';
+import { machineWords as m } from '../../words/machine';
 import { w } from '../../words/words';
 import { StoneDesk } from '../diagrams/StoneDesk';
 import { TierTable } from '../diagrams/TierTable';
@@ -66,6 +67,9 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
       >
         <Button href={`/api/stones/${s.id}/diagram`} download>
           {w.logbook.asCut}
+        </Button>
+        <Button component={Link} to={`/stones/${s.id}/sheet`}>
+          {w.stones.sheet}
         </Button>
         {!finished && <Button onClick={onChange}>{w.stones.change}</Button>}
         <Button
@@ -198,6 +202,7 @@ function tell(c: Choices): string[] {
     `${w.stones.gear} ${c.gear}`,
     `${mm(c.size.mm)} ${w.stones.bases[c.size.basis]} ${c.size.tier}`,
     `${w.stones.firstSide}: ${c.firstSide}`,
+    `${m.girdleFinishes[c.girdleFinish]} · ${m.visitings[c.visiting]}`,
     ...c.passes.map((p) => `${p.name} ${p.lap}`),
   ];
 }

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { Settings, Summary } from '../../api/client';
+import type { Summary } from '../../api/client';
 import { diagramsQuery, scriptQuery, settingsQuery, stonesQuery } from '../../api/queries';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { vec } from '../../parts/stone/geometry';
@@ -13,7 +13,7 @@ import { angle } from '../../words/numbers';
 import { w } from '../../words/words';
 import { DiagramChoice } from '../stones/DiagramChoice';
 import { benchState } from '../bench/state';
-import { MachineForm, useSaveSettings } from '../machine/MachineForm';
+import { FirstOpening } from '../machine/FirstOpening';
 
 export function TodayRoom() {
   const stones = useQuery(stonesQuery);
@@ -36,30 +36,6 @@ export function TodayRoom() {
 }
 
 const onDop = (s: Summary) => s.state === 'cutting';
-
-function FirstOpening({ settings }: { settings: Settings }) {
-  const skip = useSaveSettings(
-    () => {},
-    () => {},
-  );
-  return (
-    <Box
-      component="section"
-      aria-label={w.setup.title}
-      sx={{ p: 6, borderBottom: 1, borderColor: 'divider', backgroundColor: 'background.paper' }}
-    >
-      <Typography variant="h2">{w.setup.title}</Typography>
-      <Typography color="text.secondary" sx={{ mb: 4 }}>
-        {w.setup.lead}
-      </Typography>
-      <MachineForm settings={settings} short>
-        <Button onClick={() => skip.mutate({ ...settings, answered: true })}>
-          {w.common.skip}
-        </Button>
-      </MachineForm>
-    </Box>
-  );
-}
 
 function Bench({ stones }: { stones: Summary[] }) {
   const first = stones.find(onDop);
