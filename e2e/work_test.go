@@ -86,18 +86,20 @@ func TestThePlanAndTheBenchRespectTheMachine(t *testing.T) {
 	t.Parallel()
 	app := start(t, "demo")
 	u := open(t, 1280, 800, app.URL+"/machine")
-	u.fill("Index gears you own", "80 96")
+	u.fill("Index gears you own", "80")
 	u.choose("Finest step of your protractor", "1°")
-	u.click("Your machine has a cheater")
+	u.choose("Cheater", "none")
 	u.click("Save")
 	u.see("Saved")
 
 	u.click("Diagrams")
 	u.click("First Light")
+	u.see("No gear of yours carries it.")
+	u.see("None of your gears carries it and the machine has no cheater")
 	u.click("Plan a stone")
-	u.see("P2 at 42.5° lies between two steps of your protractor, 42° and 43°.")
-	u.choose("Gear", "80")
-	u.see("your machine has no cheater")
+	u.see("P2: 42.5° lies between two steps of your protractor, 42° and 43°.")
+	u.see("your machine has no cheater. Cut at whole teeth, meets gape by up to")
+	u.see("None of this machine’s gears carries the diagram.")
 	u.choose("Material", "Fluorite")
 	u.until(`document.querySelector('[aria-label*="below the critical angle: light is lost"]')`)
 	u.fill("Size (mm)", "oops")
@@ -124,4 +126,96 @@ func TestThePlanAndTheBenchRespectTheMachine(t *testing.T) {
 	u.press(kb.Escape)
 	u.see("chip at the edge")
 	assert.Empty(t, u.Complaints())
+}
+
+// A stop is set by pulling a tier until it clicks, once with the pointer in the
+// section and once with keys alone; undo leads back, after a reload too.
+func TestAStopIsSetByPullingAndByKeys(t *testing.T) {
+	t.Parallel()
+	app := start(t, "demo")
+	u := open(t, 1280, 800, app.URL+"/diagrams")
+	u.click("First Light")
+	u.click("Edit a copy")
+	u.until(rows + ` === 'P1 G1 P2 C1 C2 C3 T'`)
+	stop := func(tier string) string {
+		return `document.querySelector('[aria-label="` + tier + ` Stop"]')?.value`
+	}
+	require.NoError(t, u.ClickOn("input[data-name][value=T]"))
+	u.click("Pull T")
+	u.until(`document.querySelectorAll('ol[aria-label^="It reaches"] button').length > 1`)
+	before, err := browser.Eval[string](u.Page, stop("T"))
+	require.NoError(t, err)
+
+	// By keys: on to the next meet, and back.
+	u.press("]")
+	u.until(stop("T") + ` !== '` + before + `'`)
+	u.see("draft saved")
+	u.press("[")
+	u.until(stop("T") + ` === '` + before + `'`)
+	u.press("}")
+	u.until(stop("T") + `.startsWith('width')`)
+
+	// By hand: the table is dragged down in the section until it clicks.
+	u.click("Section")
+	require.NoError(t, u.Drag("[data-grab]", 0, 60))
+	u.until(`/^(meet|width 0.[0-5]|depth)/.test(` + stop("T") + `)`)
+	dragged, err := browser.Eval[string](u.Page, stop("T"))
+	require.NoError(t, err)
+	assert.Regexp(t, `^(meet|width|depth) `, dragged)
+	u.see("draft saved")
+
+	require.NoError(t, u.Reload())
+	u.until(stop("T") + ` === '` + dragged + `'`)
+	for range 4 {
+		u.click("Undo")
+	}
+	u.until(stop("T") + ` === '` + before + `'`)
+	u.quiet()
+}
+
+// Tiers are moved with the keys alone, completed by symmetry, renamed with the
+// stops that mention them, and held beside a variant.
+func TestTiersAreReshapedAndVariantsCompared(t *testing.T) {
+	t.Parallel()
+	app := start(t, "demo")
+	u := open(t, 1280, 800, app.URL+"/diagrams")
+	u.click("First Light")
+	u.click("More")
+	u.click("Make a variant")
+	u.until(rows + ` === 'P1 G1 P2 C1 C2 C3 T'`)
+	u.fill("P2 Dial", "8")
+	u.click("What can be done with P2")
+	u.click("Complete by symmetry")
+	u.fill("times round the gear", "12")
+	u.see("8-16-24-32-40-48-56-64-72-80-88-96")
+	u.click("Complete it")
+	u.until(`document.querySelector('[aria-label="P2 Dial"]').value.startsWith('8-16-24')`)
+	u.click("What can be done with P2")
+	u.click("Rename, in stops too")
+	u.fill("New name", "P9")
+	u.press(kb.Enter)
+	u.until(rows + ` === 'P1 G1 P9 C1 C2 C3 T'`)
+	u.fill("P9 Angle °", "43")
+
+	// Picked up by its handle, moved down, put down.
+	require.NoError(t, u.ClickOn("input[data-name][value=C2]"))
+	focused, err := browser.Eval[bool](u.Page, `(() => { const h = document.querySelector('[aria-label^="Drag C2"]'); h.focus(); return document.activeElement === h })()`)
+	require.NoError(t, err)
+	require.True(t, focused)
+	u.press(" ")
+	u.until(`document.querySelector('[aria-label^="Drag C2"]').getAttribute('aria-pressed') === 'true'`)
+	u.press(kb.ArrowDown)
+	u.until(`document.querySelector('[id^=DndLiveRegion]').innerText.includes('t6')`)
+	u.press(" ")
+	u.until(rows + ` === 'P1 G1 P9 C1 C3 C2 T'`)
+	u.click("Undo")
+	u.until(rows + ` === 'P1 G1 P9 C1 C2 C3 T'`)
+	u.click("Keep this version")
+	u.see("Kept")
+	u.click("Done editing")
+	u.click("More")
+	u.click("Side by side")
+	u.see("Where they differ")
+	u.see("P9 angle")
+	u.quiet()
 }

@@ -65,22 +65,17 @@ func (w *writer) tableHead() {
 		w.write(h.x, w.y, smallSize, true, drawing.Left, h.text)
 	}
 	for i := range w.boxes() {
-		p := w.content.Passes[i%len(w.content.Passes)]
-		w.write(c.ticks+(float64(i)+0.5)*c.box, w.y, smallSize, true, drawing.Middle, w.fit(initial(p.Name), smallSize, c.box))
+		head := "✓"
+		if passes := len(w.content.Passes); passes > 1 {
+			head = fmt.Sprint(i%passes + 1)
+		}
+		w.write(c.ticks+(float64(i)+0.5)*c.box, w.y, smallSize, true, drawing.Middle, head)
 	}
 	w.y += 1.2
 	w.rule(0.35)
 }
 
 func (w *writer) boxes() []int { return make([]int, len(w.content.Passes)*max(w.content.Stones, 1)) }
-
-// initial is what a tick's column is headed with: the legend tells the whole.
-func initial(name string) string {
-	if name == "" {
-		return "✓"
-	}
-	return strings.ToUpper(string([]rune(name)[0]))
-}
 
 func (w *writer) rule(stroke float64) {
 	w.page.Line(drawing.Point{X: margin, Y: w.y}, drawing.Point{X: w.paper.Width - margin, Y: w.y}, stroke)
@@ -185,8 +180,8 @@ func (w *writer) calipers() {
 	}
 	if len(w.content.Passes) > 1 {
 		var legend []string
-		for _, p := range w.content.Passes {
-			legend = append(legend, strings.TrimSpace(initial(p.Name)+" = "+p.Name+" "+p.Lap))
+		for i, p := range w.content.Passes {
+			legend = append(legend, strings.TrimSpace(fmt.Sprintf("%d %s %s", i+1, p.Name, p.Lap)))
 		}
 		w.lines("Passes: " + strings.Join(legend, ", ") + ".")
 	}

@@ -15,6 +15,7 @@ import (
 
 	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/log"
 	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/runtime"
@@ -198,6 +199,28 @@ func (p *Page) clickOn(script string) error {
 		}
 	}
 	return fmt.Errorf("%s does not keep still", script)
+}
+
+// Drag grabs what a CSS selector finds first and moves it by so many pixels.
+func (p *Page) Drag(selector string, right, down float64) error {
+	at, err := until[spot](p, fmt.Sprintf("cressaSpot(document.querySelector(%q))", selector))
+	if err != nil {
+		return err
+	}
+	mouse := func(kind input.DispatchMouseEventType, x, y float64) error {
+		return p.Do(chromedp.MouseEvent(kind, x, y, chromedp.ButtonLeft))
+	}
+	if err := mouse(chromedp.MousePressed, at.X, at.Y); err != nil {
+		return err
+	}
+	const steps = 12
+	for i := 1; i <= steps; i++ {
+		share := float64(i) / steps
+		if err := mouse(chromedp.MouseMoved, at.X+share*right, at.Y+share*down); err != nil {
+			return err
+		}
+	}
+	return mouse(chromedp.MouseReleased, at.X+right, at.Y+down)
 }
 
 // Fill replaces what stands in the field with the given label, by keyboard.

@@ -79,7 +79,9 @@ export function TierEditor(props: Props) {
     focusName(to);
   };
   const enter = (e: KeyboardEvent, row: number) => {
-    if (e.key !== 'Enter' || !(e.target instanceof HTMLInputElement)) return;
+    // A dialog of the row stands elsewhere on the page, but its keys come by here too.
+    const here = e.currentTarget.contains(e.target as Node);
+    if (e.key !== 'Enter' || !here || !(e.target instanceof HTMLInputElement)) return;
     e.preventDefault();
     if (row + 1 < draft.tiers.length) focusName(row + 1);
     else add();
