@@ -68,7 +68,43 @@ var rooms = map[string]func(*user){
 	"stone":   func(u *user) { u.click("Stones"); u.click("Grey night"); u.see("Logbook card") },
 	"card":    func(u *user) { u.click("Stones"); u.click("Blue swirl"); u.click("Finish it"); u.see("reckoned") },
 	"logbook": func(u *user) { u.click("Logbook"); u.see("Together") },
-	"machine": func(u *user) { u.click("Machine and habits"); u.see("Passes proposed") },
+	"machine": func(u *user) { u.click("Machine and habits"); u.see("Window bench") },
+	"habits":  func(u *user) { u.click("Machine and habits"); u.click("Habits"); u.see("Passes proposed") },
+	"materials": func(u *user) {
+		u.click("Machine and habits")
+		u.click("Materials")
+		u.click("Add a material of your own")
+		u.see("A material of your own")
+	},
+	"import": func(u *user) {
+		u.click("Diagrams")
+		u.click("Bring diagrams in")
+		u.fill("Paste a table", "Lantern, 96 index\nP1 43 every 12 from 6 somehow\nwho knows")
+		u.click("Read it")
+		u.see("This line was not understood")
+	},
+	"pulling": func(u *user) {
+		u.click("Diagrams")
+		u.click("First Light")
+		u.click("Edit a copy")
+		u.until(`document.querySelector("input[data-name][value=C2]")`)
+		require.NoError(u.t, u.ClickOn("input[data-name][value=C2]"))
+		u.click("Pull C2")
+		u.until(`document.querySelector('[data-ring]')`)
+	},
+	"loupe": func(u *user) {
+		u.click("Diagrams")
+		u.click("First Light")
+		u.see("On your gears")
+		u.click("Loupe")
+		u.see("the widest first")
+	},
+	"sheet": func(u *user) {
+		u.click("Stones")
+		u.click("Rose oval")
+		u.click("Sheet")
+		u.until(`document.querySelector('.sheet-pages img')?.naturalWidth > 100`)
+	},
 	"bench":   func(u *user) { u.click("Resume at the wheel"); u.see("Done") },
 	"transfer": func(u *user) {
 		u.click("Stones")

@@ -4,6 +4,7 @@ package server
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"io/fs"
 	"log/slog"
@@ -47,22 +48,23 @@ type Server struct {
 	routes   []route
 	// hosts are the addresses it answers to.
 	hosts map[string]bool
+	door  *door
 }
 
 // New returns a server of the workshop and of the UI's built files. Log gets one
 // line a request.
 func New(w *workshop.Workshop, ui fs.FS, log *slog.Logger) *Server {
-	s := &Server{echo: echo.New(), workshop: w, validate: validator.New(validator.WithRequiredStructEnabled()), hosts: map[string]bool{}}
+	s := &Server{echo: echo.New(), workshop: w, validate: validator.New(validator.WithRequiredStructEnabled()), hosts: map[string]bool{}, door: &door{now: time.Now}}
 	s.validate.RegisterTagNameFunc(func(f reflect.StructField) string {
 		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
 		return name
 	})
 	s.echo.Logger = log
 	s.echo.HTTPErrorHandler = answerProblem
-	s.echo.Pre(s.checkSender, middleware.SecureWithConfig(middleware.SecureConfig{
+	s.echo.Pre(middleware.SecureWithConfig(middleware.SecureConfig{
 		ContentTypeNosniff: "nosniff", XFrameOptions: "DENY",
 		ContentSecurityPolicy: policy, ReferrerPolicy: "no-referrer",
-	}))
+	}), s.checkSender, s.checkDevice)
 	s.echo.Use(
 		requestLog(log),
 		middleware.Recover(),
@@ -72,6 +74,7 @@ func New(w *workshop.Workshop, ui fs.FS, log *slog.Logger) *Server {
 	s.diagramRoutes()
 	s.editingRoutes()
 	s.exportRoutes()
+	s.doorRoutes()
 	s.stoneRoutes()
 	s.workshopRoutes()
 	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })
@@ -119,6 +122,14 @@ func (s *Server) answerTo(addr net.Addr) {
 	}
 }
 
+// OpenTo lets paired devices in over the network. It is called before Serve.
+func (s *Server) OpenTo(n Network) {
+	s.door.network = n
+	for _, address := range n.Addresses {
+		s.hosts[address] = true
+	}
+}
+
 // Serve listens until the context ends, then lets requests under way finish.
 // Ready is called with the address once it listens.
 func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(net.Addr)) error {
@@ -132,5 +143,22 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 			return nil
 		},
 	}
-	return config.Start(ctx, s.echo)
+	// One listener that fails ends all of them.
+	ctx, stop := context.WithCancel(ctx)
+	defer stop()
+	ended := make(chan error)
+	for _, l := range s.door.network.Listeners {
+		from := config
+		from.Listener, from.ListenerAddrFunc = l, nil
+		go func() {
+			defer stop()
+			ended <- from.Start(ctx, s.echo)
+		}()
+	}
+	err := config.Start(ctx, s.echo)
+	stop()
+	for range s.door.network.Listeners {
+		err = errors.Join(err, <-ended)
+	}
+	return err
 }

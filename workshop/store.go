@@ -11,6 +11,7 @@ import (
 type Store interface {
 	DiagramStore
 	StoneStore
+	DeviceStore
 
 	// Settings returns the settings, the zero value before they were first saved.
 	Settings(ctx context.Context) (Settings, error)

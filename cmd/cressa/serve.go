@@ -28,7 +28,8 @@ const (
 )
 
 func serveCommand() *cobra.Command {
-	var data, addr string
+	var data string
+	var at where
 	c := &cobra.Command{
 		Use:   "serve",
 		Short: "Run the application",
@@ -40,7 +41,7 @@ func serveCommand() *cobra.Command {
 					return fail("%v; name a folder with --data", err)
 				}
 			}
-			return serve(c, addr, data, func(ctx context.Context, w *workshop.Workshop, fresh bool) error {
+			return serve(c, at, data, func(ctx context.Context, w *workshop.Workshop, fresh bool) error {
 				if !fresh {
 					return nil
 				}
@@ -49,12 +50,38 @@ func serveCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&data, "data", "", "folder of your records (default: cressa in your data folder)")
-	c.Flags().StringVar(&addr, "addr", defaultAddr, "`HOST:PORT` of this machine to listen on")
+	at.flags(c)
 	return c
 }
 
+// where says on which addresses to listen.
+type where struct {
+	addr string
+	// lan lets paired devices in over the local network, with https where cert and
+	// key name the files of a certificate.
+	lan       bool
+	cert, key string
+}
+
+func (w *where) flags(c *cobra.Command) {
+	c.Flags().StringVar(&w.addr, "addr", defaultAddr, "`HOST:PORT` of this machine to listen on")
+	c.Flags().BoolVar(&w.lan, "lan", false, "let tablets in over the local network, once they are paired")
+	c.Flags().StringVar(&w.cert, "cert", "", "with --lan: `FILE` of a certificate of your own, for https")
+	c.Flags().StringVar(&w.key, "key", "", "with --lan: `FILE` of the certificate's key")
+}
+
+func (w *where) check() error {
+	if (w.cert == "") != (w.key == "") {
+		return errors.New("--cert and --key belong together")
+	}
+	if w.cert != "" && !w.lan {
+		return errors.New("--cert is for --lan; this machine itself needs none")
+	}
+	return checkLoopback(w.addr)
+}
+
 func demoCommand() *cobra.Command {
-	var addr string
+	var at where
 	c := &cobra.Command{
 		Use:   "demo",
 		Short: "Run the application on a fresh copy of the demo data",
@@ -65,12 +92,12 @@ func demoCommand() *cobra.Command {
 				return fail("%v", err)
 			}
 			defer os.RemoveAll(data)
-			return serve(c, addr, data, func(ctx context.Context, _ *workshop.Workshop, _ bool) error {
+			return serve(c, at, data, func(ctx context.Context, _ *workshop.Workshop, _ bool) error {
 				return demo.Fill(ctx, filepath.Join(data, databaseFile), time.Now())
 			}, "This is the demo: what you change here is thrown away when it stops.\nTo keep your own records, run: "+os.Args[0]+" serve")
 		},
 	}
-	c.Flags().StringVar(&addr, "addr", defaultAddr, "`HOST:PORT` of this machine to listen on")
+	at.flags(c)
 	return c
 }
 
@@ -88,8 +115,8 @@ func defaultData() (string, error) {
 
 // serve runs the application until it is told to stop. Prepare may fill the
 // records before the first request; fresh tells that there were none.
-func serve(c *cobra.Command, addr, data string, prepare func(_ context.Context, _ *workshop.Workshop, fresh bool) error, about string) (err error) {
-	if err := checkLoopback(addr); err != nil {
+func serve(c *cobra.Command, at where, data string, prepare func(_ context.Context, _ *workshop.Workshop, fresh bool) error, about string) (err error) {
+	if err := at.check(); err != nil {
 		return err
 	}
 	ctx, stop := signal.NotifyContext(c.Context(), os.Interrupt, syscall.SIGTERM)
@@ -97,7 +124,7 @@ func serve(c *cobra.Command, addr, data string, prepare func(_ context.Context, 
 	if err := os.MkdirAll(data, 0o700); err != nil {
 		return fail("%v; name another folder with --data", err)
 	}
-	listener, err := net.Listen("tcp", addr)
+	listener, err := net.Listen("tcp", at.addr)
 	if err != nil {
 		return fail("%v; stop what runs there, or choose another port with --addr", err)
 	}
@@ -111,15 +138,24 @@ func serve(c *cobra.Command, addr, data string, prepare func(_ context.Context, 
 		return errors.Join(fail("%v", err), listener.Close())
 	}
 	log := slog.New(slog.NewTextHandler(c.ErrOrStderr(), nil))
-	if err := server.New(w, ui.Files(), log).Serve(ctx, listener, announce(c.OutOrStdout(), about)); err != nil {
+	s := server.New(w, ui.Files(), log)
+	if at.lan {
+		_, port, _ := net.SplitHostPort(listener.Addr().String())
+		network, err := server.ListenOnNetwork(port, at.cert, at.key)
+		if err != nil {
+			return errors.Join(fail("--lan: %v", err), listener.Close())
+		}
+		s.OpenTo(network)
+	}
+	if err := s.Serve(ctx, listener, announce(c.OutOrStdout(), about, s.Invitation())); err != nil {
 		return fail("%v", err)
 	}
 	return nil
 }
 
-func announce(out io.Writer, about string) func(net.Addr) {
+func announce(out io.Writer, about, invitation string) func(net.Addr) {
 	return func(addr net.Addr) {
-		fmt.Fprintf(out, "%s\nCressa is at http://%s\nStop it with Ctrl+C.\n", about, addr)
+		fmt.Fprintf(out, "%s\n%sCressa is at http://%s\nStop it with Ctrl+C.\n", about, invitation, addr)
 	}
 }
 

@@ -26,6 +26,8 @@ export type Reach = Schemas['Reach'];
 export type Reshape = Schemas['Reshape'];
 export type Loupe = Schemas['Loupe'];
 export type ReadFile = Schemas['ReadFile'];
+export type Device = Schemas['Device'];
+export type DeviceList = Schemas['DeviceList'];
 export type SheetPages = Schemas['SheetPages'];
 export type Material = Schemas['MaterialView'];
 export type Choices = Schemas['Choices'];
@@ -68,6 +70,8 @@ export async function answer<T>(request: Promise<Answer<T>>): Promise<T> {
   } catch (cause) {
     throw new Unreachable('unreachable', { cause });
   }
+  // A device that was shut out sees the code page as soon as it loads anew.
+  if (a.error?.type === '/problems/unpaired') location.reload();
   if (a.error) throw new ApiProblem(a.error);
   return a.data as T;
 }

@@ -56,3 +56,8 @@ export const proposalQuery = (id: string) =>
     gcTime: 0,
     staleTime: Infinity,
   });
+
+export const devicesQuery = queryOptions({
+  queryKey: ['devices'],
+  queryFn: () => answer(client.GET('/api/devices')),
+});

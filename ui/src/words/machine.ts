@@ -1,9 +1,17 @@
+import { deviceWords } from './devices';
+
 /** What is said of machines, habits and materials. */
 export const machineWords = {
-  tabs: { machines: 'Machines', habits: 'Habits', materials: 'Materials' },
+  tabs: {
+    machines: 'Machines',
+    habits: 'Habits',
+    materials: 'Materials',
+    devices: deviceWords.tab,
+  },
   lead: {
     machines: 'What your machines can set. Plans, the bench and the sheet respect it.',
     habits: 'How you like to work. New plans begin with the default ones.',
+    devices: deviceWords.lead,
     materials: 'What is cut here. The table is for planning; a stone in hand is measured.',
   },
   name: 'Name',

@@ -1,14 +1,17 @@
 import Close from '@mui/icons-material/Close';
 import KeyboardOutlined from '@mui/icons-material/KeyboardOutlined';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import type { BenchScript } from '../../api/client';
 import { useKeyHelp } from '../../app/keys';
 import { Care } from '../../parts/Page';
 import { um } from '../../words/numbers';
+import { deviceWords } from '../../words/devices';
 import { machineWords } from '../../words/machine';
 import { w } from '../../words/words';
 import type { BenchState } from './state';
@@ -26,6 +29,8 @@ interface Props {
 
 export function BenchHead({ script, state, log, habit, onHabit, onLeave }: Props) {
   const showKeys = useKeyHelp();
+  // Over plain http from another machine there is no service worker to load the page from.
+  const [plain, setPlain] = useState(!window.isSecureContext);
   const done = state.visited.filter(Boolean).length;
   return (
     <Box component="header" sx={{ borderBottom: 1, borderColor: 'divider', px: 3 }}>
@@ -62,6 +67,14 @@ export function BenchHead({ script, state, log, habit, onHabit, onLeave }: Props
         </IconButton>
       </Box>
       <div role="status">
+        {plain && (
+          <Care>
+            {deviceWords.keepOpen}{' '}
+            <Button size="small" onClick={() => setPlain(false)}>
+              {deviceWords.understood}
+            </Button>
+          </Care>
+        )}
         {script.cheatGap > 0 && <Care>{w.bench.noCheater(um(script.cheatGap))}</Care>}
         {log.away && <Care>{w.bench.away(log.hollow.size)}</Care>}
         {log.refused && (

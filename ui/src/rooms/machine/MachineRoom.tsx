@@ -16,6 +16,7 @@ import { Refusal } from '../../parts/Refusal';
 import { angle } from '../../words/numbers';
 import { machineWords as m } from '../../words/machine';
 import { w } from '../../words/words';
+import { DevicesDesk } from './DevicesDesk';
 import { HabitFields } from './HabitFields';
 import { MachineFields } from './MachineFields';
 import { MaterialsDesk } from './MaterialsDesk';
@@ -100,6 +101,7 @@ function SettingsDesk({ settings }: { settings: Settings }) {
             {(h, change) => <HabitFields key={h.id} habits={h} onChange={change} />}
           </Several>
         )}
+        {tab === 'devices' && <DevicesDesk />}
         {tab === 'materials' && (
           <MaterialsDesk
             own={draft.materials}

@@ -1,0 +1,145 @@
+package server_test
+
+import (
+	"context"
+	"encoding/json"
+	"log/slog"
+	"net"
+	"net/http"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/server"
+	"cressa/sqlite"
+	"cressa/workshop"
+)
+
+// behind lets every call seem to come from another machine in the network.
+type behind struct{ net.Listener }
+
+func (l behind) Accept() (net.Conn, error) {
+	c, err := l.Listener.Accept()
+	return from{c}, err
+}
+
+type from struct{ net.Conn }
+
+func (from) RemoteAddr() net.Addr { return &net.TCPAddr{IP: net.IPv4(192, 168, 7, 9), Port: 40000} }
+
+// startOpen runs a server that is open to the network, and returns a client at this
+// machine and one elsewhere.
+func startOpen(t *testing.T) (here, away client) {
+	t.Helper()
+	ctx, stop := context.WithCancel(context.Background())
+	store, _, err := sqlite.Open(ctx, filepath.Join(t.TempDir(), "records.db"))
+	require.NoError(t, err)
+	own, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	outer, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	s := server.New(workshop.New(store, time.Now), page, slog.New(slog.DiscardHandler))
+	s.OpenTo(server.Network{Addresses: []string{outer.Addr().String()}, Listeners: []net.Listener{behind{outer}}})
+	ended := make(chan error, 1)
+	go func() { ended <- s.Serve(ctx, own, func(net.Addr) {}) }()
+	t.Cleanup(func() {
+		stop()
+		assert.NoError(t, <-ended)
+		assert.NoError(t, store.Close())
+	})
+	return client{t, "http://" + own.Addr().String()}, client{t, "http://" + outer.Addr().String()}
+}
+
+func (c client) pair(code string) (int, string) {
+	body, err := json.Marshal(server.PairRequest{Code: code, Name: "Wheel"})
+	require.NoError(c.t, err)
+	status, head, _ := c.send("POST", "/api/pair", string(body))
+	cookie, _, _ := strings.Cut(head.Get("Set-Cookie"), ";")
+	if cookie != "" {
+		assert.Contains(c.t, head.Get("Set-Cookie"), "HttpOnly")
+		assert.Contains(c.t, head.Get("Set-Cookie"), "SameSite=Strict")
+	}
+	return status, cookie
+}
+
+func TestOnlyPairedDevicesComeInFromTheNetwork(t *testing.T) {
+	here, away := startOpen(t)
+	var door server.DeviceList
+	here.get("/api/devices", &door)
+	require.Len(t, door.Code, 8)
+	assert.Equal(t, away.url, door.URL)
+	assert.NotEmpty(t, door.QR)
+
+	// Unpaired: the code page at every address, and nothing behind it.
+	for _, path := range []string{"/", "/stones", "/assets/index.js"} {
+		status, head, data := away.send("GET", path, "")
+		assert.Equal(t, http.StatusUnauthorized, status, path)
+		assert.Contains(t, string(data), "Type the code", path)
+		assert.Contains(t, head.Get("Content-Security-Policy"), "default-src 'self'")
+	}
+	away.problem("GET", "/api/settings", "", http.StatusUnauthorized)
+	status, _, _ := away.send("GET", "/pair.js", "")
+	assert.Equal(t, http.StatusOK, status)
+
+	status, cookie := away.pair("00000000")
+	assert.Equal(t, http.StatusForbidden, status)
+	assert.Empty(t, cookie)
+	status, cookie = away.pair(door.Code[:4] + " " + door.Code[4:])
+	require.Equal(t, http.StatusNoContent, status)
+	require.NotEmpty(t, cookie)
+	status, _ = away.pair(door.Code)
+	assert.Equal(t, http.StatusForbidden, status, "a code is good for one device")
+
+	paired := func(r *http.Request) { r.Header.Set("Cookie", cookie) }
+	status, _, _ = away.send("GET", "/api/settings", "", paired)
+	assert.Equal(t, http.StatusOK, status)
+	_, _, data := away.send("GET", "/api/devices", "", paired)
+	var seen server.DeviceList
+	require.NoError(t, json.Unmarshal(data, &seen))
+	assert.Empty(t, seen.Code, "the code is shown at the machine itself only")
+
+	here.get("/api/devices", &door)
+	require.Len(t, door.Devices, 1)
+	path := "/api/devices/" + door.Devices[0].ID
+	status, _, _ = away.send("DELETE", path, "", paired)
+	assert.Equal(t, http.StatusForbidden, status, "a device shuts no other out")
+	status, _, _ = here.send("PUT", path, `{"name":"Old tablet"}`)
+	assert.Equal(t, http.StatusNoContent, status)
+	status, _, _ = here.send("DELETE", path, "")
+	assert.Equal(t, http.StatusNoContent, status)
+	status, _, _ = away.send("GET", "/api/settings", "", paired)
+	assert.Equal(t, http.StatusUnauthorized, status, "revoked")
+	here.problem("DELETE", path, "", http.StatusNotFound)
+}
+
+func TestGuessingCodesIsStopped(t *testing.T) {
+	here, away := startOpen(t)
+	var before, after server.DeviceList
+	here.get("/api/devices", &before)
+	refused := 0
+	for range 12 {
+		if status, _ := away.pair("12345678"); status == http.StatusTooManyRequests {
+			refused++
+		}
+	}
+	assert.GreaterOrEqual(t, refused, 6, "five at once, then one in twelve seconds")
+	status, _, _ := here.send("POST", "/api/devices/code", "")
+	assert.Equal(t, http.StatusNoContent, status)
+	here.get("/api/devices", &after)
+	assert.NotEqual(t, before.Code, after.Code)
+}
+
+func TestTheNetworkIsShutOutUnlessItIsAskedIn(t *testing.T) {
+	c := start(t)
+	var door server.DeviceList
+	c.get("/api/devices", &door)
+	assert.Empty(t, door.URL)
+	assert.Empty(t, door.Code)
+	c.problem("POST", "/api/pair", `{"code":"12345678","name":""}`, http.StatusForbidden)
+	_, err := server.ListenOnNetwork("0", "no-such-file", "no-such-file")
+	assert.ErrorContains(t, err, "certificate")
+}

@@ -1,0 +1,144 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answer, client, type Device, type DeviceList } from '../../api/client';
+import { devicesQuery } from '../../api/queries';
+import { useNotice } from '../../app/notice';
+import { Await, Care } from '../../parts/Page';
+import { Refusal } from '../../parts/Refusal';
+import { Sheet } from '../../parts/Sheet';
+import { deviceWords as d } from '../../words/devices';
+import { moment } from '../../words/numbers';
+
+/** Which devices may come in over the network, and how another one is let in. */
+export function DevicesDesk() {
+  // The code changes by itself and after each device.
+  const list = useQuery({ ...devicesQuery, refetchInterval: 15_000 });
+  return <Await query={list}>{(l) => <Door list={l} />}</Await>;
+}
+
+function Door({ list }: { list: DeviceList }) {
+  const queries = useQueryClient();
+  const say = useNotice();
+  const refresh = () => queries.invalidateQueries({ queryKey: devicesQuery.queryKey });
+  const renew = useMutation({
+    mutationFn: () => answer(client.POST('/api/devices/code')),
+    onSuccess: refresh,
+  });
+  const revoke = useMutation({
+    mutationFn: (o: Device) =>
+      answer(client.DELETE('/api/devices/{id}', { params: { path: { id: o.id } } })),
+    onSuccess: (_, o) => {
+      say({ text: d.revoked(o.name) });
+      return refresh();
+    },
+  });
+  const name = useMutation({
+    mutationFn: (o: { id: string; name: string }) =>
+      answer(
+        client.PUT('/api/devices/{id}', {
+          params: { path: { id: o.id } },
+          body: { name: o.name },
+        }),
+      ),
+    onSuccess: refresh,
+  });
+  return (
+    <>
+      {list.url === '' && <Care>{d.closed}</Care>}
+      {list.url !== '' && !list.here && <Typography>{d.elsewhere}</Typography>}
+      {list.code !== '' && (
+        <Box sx={{ display: 'flex', gap: 8, flexWrap: 'wrap', alignItems: 'center', mb: 6 }}>
+          <QR rows={list.qr} />
+          <Box>
+            <Typography>{d.how}</Typography>
+            <Typography variant="figures" component="p" sx={{ fontSize: '1.25rem' }}>
+              {list.url}
+            </Typography>
+            <Typography sx={{ mt: 3 }}>{d.code}</Typography>
+            <Typography
+              variant="figures"
+              component="p"
+              data-code=""
+              sx={{ fontSize: '2.5rem', lineHeight: 1.2 }}
+            >
+              {list.code.slice(0, 4)} {list.code.slice(4)}
+            </Typography>
+            <Typography color="text.secondary" sx={{ mb: 2 }}>
+              {d.codeHelp}
+            </Typography>
+            <Button onClick={() => renew.mutate()}>{d.renew}</Button>
+          </Box>
+          {!list.secure && (
+            <Typography color="text.secondary" sx={{ maxWidth: 420 }}>
+              {d.plain}
+            </Typography>
+          )}
+        </Box>
+      )}
+      <Refusal error={renew.error ?? revoke.error ?? name.error} />
+      {list.devices.length === 0 ? (
+        <Typography>{d.none}</Typography>
+      ) : (
+        <Sheet head={[d.name, d.paired, d.seen, '']}>
+          {list.devices.map((o) => (
+            <Row
+              key={o.id}
+              device={o}
+              here={list.here}
+              onName={(n) => name.mutate({ id: o.id, name: n })}
+              onRevoke={() => revoke.mutate(o)}
+            />
+          ))}
+        </Sheet>
+      )}
+    </>
+  );
+}
+
+function Row(props: {
+  device: Device;
+  here: boolean;
+  onName: (name: string) => void;
+  onRevoke: () => void;
+}) {
+  const { device: o, here } = props;
+  const [typed, setTyped] = useState(o.name);
+  return (
+    <tr>
+      <td>
+        <TextField
+          value={typed}
+          disabled={!here}
+          onChange={(e) => setTyped(e.target.value)}
+          onBlur={() => typed.trim() !== '' && typed !== o.name && props.onName(typed.trim())}
+          slotProps={{ htmlInput: { 'aria-label': `${d.name}: ${o.name}` } }}
+        />
+      </td>
+      <td className="figure">{moment(o.paired)}</td>
+      <td className="figure">{moment(o.seen)}</td>
+      <td>
+        <Button onClick={props.onRevoke} disabled={!here}>
+          {d.revoke(o.name)}
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+/** A QR code; its quiet zone is part of it. */
+function QR({ rows }: { rows: string[] }) {
+  const size = rows.length + 8;
+  const dark = rows.flatMap((row, y) =>
+    [...row].flatMap((square, x) => (square === '1' ? [`M${x + 4} ${y + 4}h1v1h-1z`] : [])),
+  );
+  return (
+    <svg width={220} height={220} viewBox={`0 0 ${size} ${size}`} role="img" aria-label={d.qr}>
+      <rect width={size} height={size} fill="#fff" />
+      <path d={dark.join('')} fill="#000" />
+    </svg>
+  );
+}
