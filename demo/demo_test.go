@@ -17,13 +17,19 @@ import (
 func TestTheDiagramsThatShipAreGems(t *testing.T) {
 	all, err := demo.Diagrams()
 	require.NoError(t, err)
-	require.GreaterOrEqual(t, len(all), 6)
+	require.GreaterOrEqual(t, len(all), 16)
 	outlines := map[diagram.Outline]bool{}
+	mostFacets, fewestFacets, highestIndex, crownFirst := 0, diagram.MaxFacets, 0.0, 0
 	for name, d := range all {
 		outlines[d.Outline] = true
+		highestIndex = max(highestIndex, d.RefractiveIndex)
+		if d.FirstSide == diagram.Crown {
+			crownFirst++
+		}
 		stone, err := cutting.Cut(d)
 		require.NoError(t, err, name)
 		m := stone.Measures()
+		mostFacets, fewestFacets = max(mostFacets, m.Facets), min(fewestFacets, m.Facets)
 		assert.True(t, m.HeightWidth >= 0.50 && m.HeightWidth <= 0.85, "%s: height/width %v", name, m.HeightWidth)
 		require.NotNil(t, m.GirdleBand, name)
 		assert.True(t, *m.GirdleBand >= 0.01 && *m.GirdleBand <= 0.05, "%s: girdle/width %v", name, *m.GirdleBand)
@@ -41,7 +47,11 @@ func TestTheDiagramsThatShipAreGems(t *testing.T) {
 			assert.Equal(t, cutting.SenseMatters, w.Code, "%s: %v", name, w)
 		}
 	}
-	for _, o := range []diagram.Outline{"round", "rectangle", "triangle", "hexagon", "oval"} {
+	for _, o := range []diagram.Outline{"round", "oval", "square", "rectangle", "triangle", "pear", "marquise", "cushion", "hexagon", "freeform"} {
 		assert.True(t, outlines[o], string(o))
 	}
+	assert.Greater(t, mostFacets, 200)
+	assert.LessOrEqual(t, fewestFacets, 25, "a very easy first stone")
+	assert.Greater(t, highestIndex, 1.85)
+	assert.Positive(t, crownFirst)
 }

@@ -105,7 +105,7 @@ var rooms = map[string]func(*user){
 		u.click("Sheet")
 		u.until(`document.querySelector('.sheet-pages img')?.naturalWidth > 100`)
 	},
-	"bench":   func(u *user) { u.click("Resume at the wheel"); u.see("Done") },
+	"bench": func(u *user) { u.click("Resume at the wheel"); u.see("Done") },
 	"transfer": func(u *user) {
 		u.click("Stones")
 		u.click("Sea glass")

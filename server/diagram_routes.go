@@ -7,6 +7,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"cressa/core/diagram"
+	"cressa/core/quick"
 	"cressa/formats"
 	"cressa/workshop"
 )
@@ -39,6 +40,11 @@ type ReadLine struct {
 	Text string `json:"text"`
 	Kind string `json:"kind"`
 	Tier int    `json:"tier"`
+}
+
+// Proposed is a diagram that was designed and is not kept yet.
+type Proposed struct {
+	Draft diagram.Draft `json:"draft"`
 }
 
 // AddDraftRequest adds what was read. Origin says where it came from.
@@ -84,6 +90,13 @@ func (s *Server) diagramRoutes() {
 	})
 	handle(s, http.MethodPost, "/api/diagrams", "newDiagram", "Add an empty diagram", func(c *echo.Context, _ struct{}) (workshop.Diagram, error) {
 		return s.workshop.NewDiagram(c.Request().Context())
+	})
+	handle(s, http.MethodPost, "/api/diagrams/quick", "quickDesign", "Propose a diagram for an outline and an index", func(_ *echo.Context, in withBody[quick.Wish]) (Proposed, error) {
+		d, err := quick.Design(in.Body)
+		if err != nil {
+			return Proposed{}, err
+		}
+		return Proposed{diagram.DraftOf(d)}, nil
 	})
 	handle(s, http.MethodPost, "/api/diagrams/read", "readDiagram", "Recognise a diagram in a file or a table", readDiagram)
 	handle(s, http.MethodPost, "/api/diagrams/add", "addDiagram", "Add a diagram that was read", func(c *echo.Context, in withBody[AddDraftRequest]) (workshop.Diagram, error) {

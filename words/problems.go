@@ -8,6 +8,7 @@ import (
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/quick"
 	"cressa/formats"
 	"cressa/workshop"
 )
@@ -189,6 +190,12 @@ var problems = map[diagram.Code]sentence{
 		return fmt.Sprintf("With the %s cut first the stops of this diagram make another stone. Keep its own order, or give it stops that suit the other.", p.Text)
 	},
 
+	quick.NotFourfold: func(p diagram.Problem) string {
+		return fmt.Sprintf("%s girdle facets will not do: they come in fours, and the gear needs two teeth for each. Choose another number or a finer gear.", number(p.Value))
+	},
+	quick.NoSuchStone: func(p diagram.Problem) string {
+		return fmt.Sprintf("A %s pavilion under a %s crown makes no whole stone on this outline. Try another kind, or another number of girdle facets.", p.Text, p.Other)
+	},
 	cutting.HabitNotKept: func(p diagram.Problem) string {
 		return fmt.Sprintf("Your habit to cut the %s %s does not suit this diagram: its stops would make another stone. The %s stays where the diagram has it.", p.Text, p.Other, p.Text)
 	},

@@ -40,6 +40,9 @@ type Diagram struct {
 	// Facts and Picture are those of the present revision, nil before the first.
 	Facts   *Facts   `json:"facts"`
 	Picture *Picture `json:"picture"`
+	// Judged is how the present revision looks to the default machine, nil before
+	// the first and outside of lists.
+	Judged *Judged `json:"judged"`
 }
 
 // Facts are what a library is searched and sorted by, derived from a revision.
@@ -134,16 +137,29 @@ func pictureOf(s *cutting.Stone) Picture {
 
 func round3(v float64) float64 { return math.Round(v*1000) / 1000 }
 
-// Diagrams returns the library.
+// Diagrams returns the library, judged on the default machine.
 func (w *Workshop) Diagrams(ctx context.Context) ([]Diagram, error) {
 	if err := w.store.DropHidden(ctx, w.moment().Add(-KeepDeleted)); err != nil {
 		return nil, err
 	}
 	list, err := w.store.Diagrams(ctx)
+	if err != nil {
+		return nil, err
+	}
+	settings, err := w.Settings(ctx)
+	if err != nil {
+		return nil, err
+	}
 	for i := range list {
 		list[i].Edited = edited(list[i])
+		if list[i].Revision == "" {
+			continue
+		}
+		if list[i].Judged, err = w.judge(ctx, list[i].Revision, settings); err != nil {
+			return nil, err
+		}
 	}
-	return list, err
+	return list, nil
 }
 
 // edited tells whether a draft reads as something else than the present revision.

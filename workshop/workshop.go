@@ -8,6 +8,7 @@ import (
 	"crypto/rand"
 	"encoding/hex"
 	"errors"
+	"sync"
 	"time"
 )
 
@@ -35,11 +36,13 @@ const KeepDeleted = 30 * 24 * time.Hour
 type Workshop struct {
 	store Store
 	now   func() time.Time
+	// judged keeps judgements: they follow from a revision and the settings.
+	judged sync.Map
 }
 
 // New returns a workshop that keeps its records in the store and takes the time
 // from now.
-func New(store Store, now func() time.Time) *Workshop { return &Workshop{store, now} }
+func New(store Store, now func() time.Time) *Workshop { return &Workshop{store: store, now: now} }
 
 // newID returns a random 128-bit name as 32 hexadecimal digits.
 func newID() string {

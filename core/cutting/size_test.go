@@ -74,3 +74,31 @@ func TestReplayInAnyOrderEndsInTheSameStone(t *testing.T) {
 	steps := stone.Replay(order)
 	assert.InDelta(t, stone.Solid().Volume(), steps[len(steps)-1].Volume(), 1e-10)
 }
+
+func TestDifficultyGrowsWithWhatMakesAStoneHard(t *testing.T) {
+	weigh := func(d cutting.Difficulty) map[cutting.Factor]cutting.Weight {
+		out := map[cutting.Factor]cutting.Weight{}
+		for _, w := range d.Weights {
+			out[w.Factor] = w
+		}
+		return out
+	}
+	round, err := cutting.Cut(load(t, "round"))
+	require.NoError(t, err)
+	emerald, err := cutting.Cut(load(t, "emerald"))
+	require.NoError(t, err)
+	plain := round.Difficulty(8, 0, true)
+	assert.Greater(t, emerald.Difficulty(8, 0, true).Points, plain.Points, "more tiers, smaller facets")
+	assert.Greater(t, round.Difficulty(3, 0, true).Points, plain.Points, "the same stone, smaller")
+	assert.InDelta(t, 8.0/3, weigh(plain)[cutting.SmallFacet].Value/weigh(round.Difficulty(3, 0, true))[cutting.SmallFacet].Value, 1e-9)
+	with, without := round.Difficulty(8, 0.5, true), round.Difficulty(8, 0.5, false)
+	assert.Greater(t, with.Points, plain.Points)
+	assert.Greater(t, without.Points, with.Points)
+	assert.EqualValues(t, len(round.Diagram.Tiers), weigh(plain)[cutting.ManyTiers].Value)
+
+	fine := load(t, "round")
+	fine.Tiers[len(fine.Tiers)-2].Angle += 0.013
+	changed, err := cutting.UpTo(fine, len(fine.Tiers)-1)
+	require.NoError(t, err)
+	assert.EqualValues(t, 3, weigh(changed.Difficulty(8, 0, true))[cutting.FineAngles].Value)
+}

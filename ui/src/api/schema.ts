@@ -108,6 +108,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/diagrams/quick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Propose a diagram for an outline and an index */
+        post: operations["quickDesign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/diagrams/read": {
         parameters: {
             query?: never;
@@ -701,6 +718,7 @@ export interface components {
             edited: boolean;
             facts: components["schemas"]["Facts"] | null;
             id: string;
+            judged: components["schemas"]["Judged"] | null;
             origin: string;
             picture: components["schemas"]["Picture"] | null;
             revision: string;
@@ -722,6 +740,10 @@ export interface components {
             cheat: number;
             cheatTurns: number;
             tooth: number;
+        };
+        Difficulty: {
+            points: number;
+            weights: components["schemas"]["Weight"][];
         };
         Draft: {
             date: string;
@@ -849,6 +871,13 @@ export interface components {
             turning: "whole" | "sides";
             /** @enum {string} */
             visiting: "written" | "round" | "pairs";
+        };
+        Judged: {
+            cuttable: boolean;
+            difficulty: components["schemas"]["Difficulty"];
+            largestCheat: number;
+            level: string;
+            shallowest: number;
         };
         Levels: {
             bottom: number;
@@ -1020,6 +1049,9 @@ export interface components {
             status: number;
             title: string;
             type: string;
+        };
+        Proposed: {
+            draft: components["schemas"]["Draft"];
         };
         Pull: {
             from: number;
@@ -1217,6 +1249,25 @@ export interface components {
         };
         VersionRequest: {
             version: number;
+        };
+        Weight: {
+            factor: string;
+            points: number;
+            value: number;
+        };
+        Wish: {
+            /** @enum {string} */
+            crown: "bevel" | "steps";
+            gear: number;
+            girdle: number;
+            lengthWidth: number;
+            name: string;
+            /** @enum {string} */
+            outline: "oval" | "cushion" | "rectangle";
+            /** @enum {string} */
+            pavilion: "fan" | "steps";
+            refractiveIndex: number;
+            table: number;
         };
         Work: {
             finish: components["schemas"]["Finish"] | null;
@@ -1463,6 +1514,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Diagram"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quickDesign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wish"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposed"];
                 };
             };
             /** @description a problem (RFC 9457) */

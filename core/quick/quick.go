@@ -1,0 +1,224 @@
+// Package quick designs the odd piece that needs few facets: an outline from length,
+// width and a number of girdle facets, and a pavilion and a crown of the usual kinds
+// at angles that suit a refractive index.
+package quick
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/material"
+)
+
+// Outline is the shape of the girdle.
+type Outline string
+
+// The outlines. Each is a curve |x/b|^p + |y/a|^p = 1 that the girdle facets touch.
+const (
+	Oval      Outline = "oval"      // p = 2; round where length and width are one
+	Cushion   Outline = "cushion"   // p = 2.6
+	Rectangle Outline = "rectangle" // p = 3.5, its corners cut
+)
+
+var powers = map[Outline]float64{Oval: 2, Cushion: 2.6, Rectangle: 3.5}
+
+// Kind is how a side is laid out.
+type Kind string
+
+// The kinds. A pavilion is a fan or steps, a crown a bevel or steps.
+const (
+	Fan   Kind = "fan"   // one row that runs to the culet
+	Bevel Kind = "bevel" // one row up to the table
+	Steps Kind = "steps" // rows with level edges
+)
+
+// Wish says what is wanted.
+type Wish struct {
+	Name    string  `json:"name" validate:"max=200"`
+	Outline Outline `json:"outline" validate:"oneof=oval cushion rectangle"`
+	// LengthWidth is the length over the width, 1 to 2.
+	LengthWidth float64 `json:"lengthWidth" validate:"min=1,max=2"`
+	// Girdle is the number of girdle facets, a multiple of four from 4 to 32.
+	Girdle          int     `json:"girdle" validate:"min=4,max=32"`
+	Gear            int     `json:"gear" validate:"min=16,max=360"`
+	RefractiveIndex float64 `json:"refractiveIndex" validate:"min=1.3,max=4"`
+	Pavilion        Kind    `json:"pavilion" validate:"oneof=fan steps"`
+	Crown           Kind    `json:"crown" validate:"oneof=bevel steps"`
+	// Table is its width over the stone's, 0.4 to 0.75.
+	Table float64 `json:"table" validate:"min=0.4,max=0.75"`
+}
+
+// Refusals of a wish.
+const (
+	// NotFourfold: the girdle facets do not come in fours, or the gear has too few
+	// teeth for them. Value is what was asked for.
+	NotFourfold diagram.Code = "not-fourfold"
+	// NoSuchStone: the wish leads to no stone that can be cut; another kind may.
+	NoSuchStone diagram.Code = "no-such-stone"
+)
+
+// margin is by how many degrees the shallowest pavilion facet stands above the
+// critical angle.
+const margin = 2
+
+// Design returns a diagram for a wish, cut and found whole. Angles are in tenths of
+// a degree, every index on a tooth.
+func Design(w Wish) (*diagram.Diagram, error) {
+	if w.Girdle%4 != 0 || w.Girdle < 4 || w.Gear < 2*w.Girdle {
+		return nil, diagram.Problem{Code: NotFourfold, TierNo: -1, Field: "girdle", Value: float64(w.Girdle)}
+	}
+	// Steps that miss small facets begin earlier; steps that run into each other later.
+	for _, scale := range []float64{1, 1.4, 1.8, 2.3, 2.8, 0.6, 0.35, 0.2} {
+		d := w.draw(scale)
+		if stone, err := cutting.Cut(d); err == nil && len(stone.Warnings) == 0 {
+			return d, nil
+		}
+	}
+	return nil, diagram.Problem{Code: NoSuchStone, TierNo: -1, Field: "pavilion", Text: string(w.Pavilion), Other: string(w.Crown)}
+}
+
+// side is a class of girdle facets that mirror each other.
+type side struct {
+	indexes []float64
+	// reach is how far they stand from the axis, in widths of the stone.
+	reach float64
+}
+
+// sides lists the classes from the flanks (3 and 9 o'clock) to the ends (12 and 6).
+func (w Wish) sides() []side {
+	var out []side
+	p := powers[w.Outline]
+	q := p / (p - 1)
+	for j := w.Girdle / 4; j >= 0; j-- {
+		index := math.Round(float64(j*w.Gear) / float64(w.Girdle))
+		sin, cos := math.Sincos(2 * math.Pi * index / float64(w.Gear))
+		// The line with this normal touches the curve at the dual norm of it.
+		reach := math.Pow(math.Pow(w.LengthWidth/2*math.Abs(cos), q)+math.Pow(math.Abs(sin)/2, q), 1/q)
+		out = append(out, side{diagram.Complete([]float64{index}, w.Gear, 2, true), round(reach, 1e4)})
+	}
+	return out
+}
+
+func round(v, parts float64) float64 { return math.Round(v*parts) / parts }
+
+func (w Wish) draw(scale float64) *diagram.Diagram {
+	sides := w.sides()
+	d := &diagram.Diagram{
+		Format: diagram.Format, Name: w.Name, Outline: w.outline(), Gear: w.Gear, RefractiveIndex: w.RefractiveIndex,
+		FirstSide: diagram.Pavilion, Indexing: diagram.Dialled, Note: "A quick design: " + w.words() + ".",
+	}
+	if d.Name == "" {
+		d.Name = "Quick design"
+	}
+	critical := material.CriticalAngle(w.RefractiveIndex)
+	add := func(part diagram.Part, name string, angle float64, s side, stop diagram.Stop) {
+		d.Tiers = append(d.Tiers, diagram.Tier{Name: name, Part: part, Angle: angle, Indexes: slices.Clone(s.indexes), Stop: stop})
+	}
+	// Pavilion facets of the first side go to the centre; then the girdle; then each
+	// next facet to the meet that its neighbour and the girdle make.
+	first := w.rowAngles(critical, sides, 0)
+	add(diagram.Pavilion, "P1", first[0], sides[0], diagram.Stop{Kind: diagram.Centre})
+	for i, s := range sides {
+		add(diagram.Girdle, fmt.Sprintf("G%d", i+1), 90, s, diagram.Stop{Kind: diagram.Size, Radius: s.reach})
+	}
+	for i := 1; i < len(sides); i++ {
+		add(diagram.Pavilion, fmt.Sprintf("P%d", i+1), first[i], sides[i], meet(fmt.Sprintf("P%d", i), fmt.Sprintf("G%d", i), fmt.Sprintf("G%d", i+1)))
+	}
+	if w.Pavilion == Steps {
+		for row, drop := range []float64{0.08, 0.04} {
+			name := func(row, i int) string { return fmt.Sprintf("P%d", row*len(sides)+i+1) }
+			angles := w.rowAngles(critical, sides, row+1)
+			for i, s := range sides {
+				stop := diagram.Stop{Kind: diagram.Centre, Drop: round(drop*scale, 1e4)}
+				if i > 0 {
+					stop = meet(name(row, i-1), name(row, i), name(row+1, i-1))
+				}
+				add(diagram.Pavilion, name(row+1, i), angles[i], s, stop)
+			}
+		}
+	}
+	w.crown(sides, add)
+	return d
+}
+
+func meet(tiers ...string) diagram.Stop {
+	s := diagram.Stop{Kind: diagram.Meet}
+	for _, t := range tiers {
+		s.Tiers = append(s.Tiers, diagram.Ref{Tier: t})
+	}
+	return s
+}
+
+// rowAngles returns the angles of a row of the pavilion. A fan comes to one point
+// below a level girdle: tan t = depth/reach. The facets of a step stand alike, so
+// that their edges are level.
+func (w Wish) rowAngles(critical float64, sides []side, row int) []float64 {
+	out := make([]float64, len(sides))
+	farthest := slices.MaxFunc(sides, func(a, b side) int { return cmp.Compare(a.reach, b.reach) }).reach
+	depth := farthest * math.Tan((critical+margin)*math.Pi/180)
+	for i, s := range sides {
+		if w.Pavilion == Steps {
+			out[i] = round(math.Min(critical+margin+10-5*float64(row), 80), 10)
+		} else {
+			out[i] = round(math.Atan(depth/s.reach)*180/math.Pi, 10)
+		}
+	}
+	return out
+}
+
+// crown angles are lower where the index is higher: the stone keeps its light, and
+// the crown need not be tall.
+func (w Wish) crown(sides []side, add func(diagram.Part, string, float64, side, diagram.Stop)) {
+	angle := round(math.Max(52-10*w.RefractiveIndex, 28), 10)
+	for i, s := range sides {
+		stop := diagram.Stop{Kind: diagram.GirdleBand, Thickness: 0.02}
+		if i > 0 {
+			stop = meet(fmt.Sprintf("C%d", i), fmt.Sprintf("G%d", i), fmt.Sprintf("G%d", i+1))
+		}
+		add(diagram.Crown, fmt.Sprintf("C%d", i+1), angle, s, stop)
+	}
+	table := diagram.Stop{Kind: diagram.Width, Ratio: w.Table}
+	if w.Crown != Steps {
+		add(diagram.Crown, "T", 0, side{indexes: []float64{float64(w.Gear)}}, table)
+		return
+	}
+	// The second row begins half-way up the edges of the first; it makes the table
+	// smaller again, so that is cut a little wide before.
+	table.Ratio = round(math.Min(w.Table+0.06, 0.8), 1e3)
+	add(diagram.Crown, "T", 0, side{indexes: []float64{float64(w.Gear)}}, table)
+	second := round(angle*0.72, 10)
+	name := func(i int) string { return fmt.Sprintf("C%d", i+1) }
+	half := diagram.Stop{Kind: diagram.Along, From: meet("C1", "C2", "G1").Tiers, To: meet("C1", "C2", "T").Tiers, At: 0.5}
+	for i, s := range sides {
+		stop := half
+		if i > 0 {
+			stop = meet(name(i-1), name(i), name(len(sides)+i-1))
+		}
+		add(diagram.Crown, name(len(sides)+i), second, s, stop)
+	}
+}
+
+// outline names the shape as the format does.
+func (w Wish) outline() diagram.Outline {
+	square := w.LengthWidth < 1.005
+	switch {
+	case w.Outline == Cushion:
+		return "cushion"
+	case w.Outline == Rectangle && square:
+		return "square"
+	case w.Outline == Rectangle:
+		return "rectangle"
+	case square:
+		return "round"
+	}
+	return "oval"
+}
+
+func (w Wish) words() string {
+	return fmt.Sprintf("%d girdle facets, length to width %s, %s pavilion, %s crown, for an index of %s",
+		w.Girdle, diagram.FormatNumber(round(w.LengthWidth, 100)), w.Pavilion, w.Crown, diagram.FormatNumber(w.RefractiveIndex))
+}
