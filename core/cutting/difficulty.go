@@ -67,7 +67,7 @@ func (s *Stone) Difficulty(widthMM, largestCheat float64, cheater bool) Difficul
 	over := func(v, from, per float64) float64 { return math.Max(0, (v-from)/per) }
 	out := Difficulty{Weights: []Weight{
 		{ManyTiers, float64(tiers), over(float64(tiers), 7, 5)},
-		{ManyFacets, float64(facets), over(math.Log2(float64(facets)), math.Log2(60), 1)},
+		{ManyFacets, float64(facets), over(math.Log2(float64(facets)), math.Log2(60), 0.6)},
 		{SmallFacet, smallest, over(-smallest, -0.9, 0.25)},
 		{CrowdedMeet, float64(crowd), over(float64(crowd), 6, 4)},
 		{FreeTiers, float64(free), over(float64(free), 3, 3)},

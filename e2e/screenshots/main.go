@@ -88,6 +88,9 @@ func paste(text string) step {
 var views = []view{
 	{name: "today", path: "/", steps: []step{see("Resume"), seeDrawing}},
 	{name: "diagrams", path: "/diagrams", steps: []step{see("Spiral Arm"), seeDrawing}},
+	{name: "quick-design", path: "/diagrams", steps: []step{click("Quick design"), choose("Outline", "cushion"), choose("Crown", "two rows of steps"), func(p *browser.Page) error { return p.Fill("Length", "9.5") }, func(p *browser.Page) error {
+		return p.Until("document.querySelectorAll('[role=dialog] polygon').length > 40")
+	}}},
 	{name: "import", path: "/diagrams/import", steps: []step{paste(mail), click("Read it"), see("Evening Lantern"), seeDrawing}},
 	{name: "diagram", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), seeDrawing, selectTier("P4")}},
 	{name: "diagram-in-the-round", path: "/diagrams", scheme: "dark", steps: []step{click("Ecliptic"), see("G1"), click("In the round"), selectTier("C4")}},

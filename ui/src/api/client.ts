@@ -26,6 +26,7 @@ export type Reach = Schemas['Reach'];
 export type Reshape = Schemas['Reshape'];
 export type Loupe = Schemas['Loupe'];
 export type ReadFile = Schemas['ReadFile'];
+export type Wish = Schemas['Wish'];
 export type Device = Schemas['Device'];
 export type DeviceList = Schemas['DeviceList'];
 export type SheetPages = Schemas['SheetPages'];

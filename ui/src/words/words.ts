@@ -108,6 +108,7 @@ export const w = {
     clear: 'Clear the search',
     teeth: (n: number) => `${n} teeth`,
     facets: (n: number) => `${n} facets`,
+    tiers: (n: number) => `${n} tiers`,
     draft: 'being typed',
     noName: 'Without a name',
     copy: 'Duplicate',

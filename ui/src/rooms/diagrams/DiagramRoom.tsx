@@ -15,6 +15,7 @@ import { w } from '../../words/words';
 import { useDiagramActions } from './actions';
 import { DiagramEditor } from './DiagramEditor';
 import { defaultMachine } from '../machine/useSaveSettings';
+import { DifficultyPanel } from './DifficultyPanel';
 import { GearPanel } from './GearPanel';
 import { Loupe } from './Loupe';
 import { SenseCheck } from './SenseCheck';
@@ -49,6 +50,7 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
   const settings = useQuery(settingsQuery);
   const { solved, shown } = useSolved(d.draft, { gear });
   const list = useQuery(diagramsQuery).data ?? [];
+  const judged = list.find((o) => o.id === d.id)?.judged;
   const group = d.variantOf || d.id;
   const variants = list.filter((o) => o.id === group || o.variantOf === group);
   const together = [d.id, ...variants.filter((o) => o.id !== d.id).map((o) => o.id)].slice(0, 4);
@@ -143,6 +145,7 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
         {solved?.stone?.complete && (
           <>
             <GearPanel draft={d.draft} shown={gear} onShow={setGear} />
+            {judged && <DifficultyPanel judged={judged} />}
             <Button onClick={() => setLoupe(true)}>{editingWords.loupe.open}</Button>
             {loupe && (
               <Loupe

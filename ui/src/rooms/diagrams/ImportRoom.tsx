@@ -182,7 +182,7 @@ export function ImportRoom() {
                 <Typography
                   variant="body2"
                   component="span"
-                  sx={{ color: e.refused ? 'error.main' : 'text.secondary' }}
+                  sx={{ color: e.refused ? 'error.main' : 'text.primary' }}
                 >
                   {stateOf(e)}
                 </Typography>

@@ -1,13 +1,16 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import type { Diagram } from '../../api/client';
-import { diagramsQuery } from '../../api/queries';
+import type { Diagram, Material } from '../../api/client';
+import { diagramsQuery, materialsQuery } from '../../api/queries';
+import { PickField } from '../../parts/PickField';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { Thumbnail } from '../../parts/Thumbnail';
@@ -15,11 +18,13 @@ import { parseNumber, ratio } from '../../words/numbers';
 import { libraryWords as l } from '../../words/library';
 import { w } from '../../words/words';
 import { useDiagramActions } from './actions';
+import { QuickDesign } from './QuickDesign';
 
 export function LibraryRoom() {
   const diagrams = useQuery(diagramsQuery);
   const actions = useDiagramActions();
   const navigate = useNavigate();
+  const [designing, setDesigning] = useState(false);
   const openNew = () =>
     actions.create.mutate(undefined, {
       onSuccess: (d) => void navigate(`/diagrams/${d.id}?edit=1`),
@@ -30,6 +35,7 @@ export function LibraryRoom() {
         <Button component={Link} to="/diagrams/import">
           {l.bringIn}
         </Button>
+        <Button onClick={() => setDesigning(true)}>{l.quick.open}</Button>
         <Button variant="contained" onClick={openNew}>
           {w.diagrams.new}
         </Button>
@@ -37,6 +43,7 @@ export function LibraryRoom() {
       <Box sx={{ px: 6 }}>
         <Refusal error={actions.create.error} />
       </Box>
+      {designing && <QuickDesign onClose={() => setDesigning(false)} />}
       <Await query={diagrams}>{(list) => <Library list={list} onCreate={openNew} />}</Await>
     </>
   );
@@ -48,9 +55,29 @@ interface Filter {
   gear: string;
   from: string;
   to: string;
+  /** A material in which the pavilion keeps its light. */
+  suits: string;
+  ratioFrom: string;
+  ratioTo: string;
+  level: string;
+  /** 1 where the machine must be able to cut it as it is. */
+  cuttable: string;
+  sort: string;
 }
 
-const noFilter: Filter = { q: '', outline: '', gear: '', from: '', to: '' };
+const noFilter: Filter = {
+  q: '',
+  outline: '',
+  gear: '',
+  from: '',
+  to: '',
+  suits: '',
+  ratioFrom: '',
+  ratioTo: '',
+  level: '',
+  cuttable: '',
+  sort: '',
+};
 
 function Library({ list, onCreate }: { list: Diagram[]; onCreate: () => void }) {
   const [params, keep] = useSearchParams();
@@ -67,7 +94,9 @@ function Library({ list, onCreate }: { list: Diagram[]; onCreate: () => void }) 
     );
   };
   const set = (name: keyof Filter, value: string) => change({ ...filter, [name]: value });
-  const found = list.filter((d) => fits(d, filter));
+  const materials = useQuery(materialsQuery).data ?? [];
+  const suits = materials.find((m) => m.name === filter.suits);
+  const found = list.filter((d) => fits(d, filter, suits)).sort(orders[filter.sort] ?? orders.name);
   const outlines = [...new Set(list.map((d) => d.draft.outline))].sort();
   const gears = [...new Set(list.map((d) => d.draft.gear))].sort((a, b) => Number(a) - Number(b));
   return (
@@ -104,6 +133,47 @@ function Library({ list, onCreate }: { list: Diagram[]; onCreate: () => void }) 
           onChange={(e) => set('to', e.target.value)}
           sx={{ width: 90 }}
           slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+        />
+        <Box sx={{ flexBasis: '100%', height: 0 }} />
+        <Choice
+          label={l.filter.suits}
+          value={filter.suits}
+          values={materials.map((m) => m.name)}
+          onChange={(v) => set('suits', v)}
+        />
+        <TextField
+          label={l.filter.ratioFrom}
+          value={filter.ratioFrom}
+          onChange={(e) => set('ratioFrom', e.target.value)}
+          sx={{ width: 110 }}
+        />
+        <TextField
+          label={w.diagrams.facetsTo}
+          value={filter.ratioTo}
+          onChange={(e) => set('ratioTo', e.target.value)}
+          sx={{ width: 90 }}
+        />
+        <Choice
+          label={l.filter.difficulty}
+          value={filter.level}
+          values={Object.keys(l.levels)}
+          onChange={(v) => set('level', v)}
+        />
+        <PickField
+          label={l.filter.sort}
+          value={filter.sort || 'name'}
+          options={l.filter.sorts}
+          onChange={(v) => set('sort', v === 'name' ? '' : v)}
+          width={210}
+        />
+        <FormControlLabel
+          control={
+            <Checkbox
+              checked={filter.cuttable !== ''}
+              onChange={(e) => set('cuttable', e.target.checked ? '1' : '')}
+            />
+          }
+          label={l.filter.cuttable}
         />
       </Box>
       {found.length === 0 ? (
@@ -162,12 +232,23 @@ function Choice(props: {
   );
 }
 
-function fits(d: Diagram, filter: Filter): boolean {
+const orders: Record<string, (a: Diagram, b: Diagram) => number> & {
+  name: (a: Diagram, b: Diagram) => number;
+} = {
+  name: (a, b) => a.draft.name.localeCompare(b.draft.name),
+  facets: (a, b) => (a.facts?.facets ?? 0) - (b.facts?.facets ?? 0),
+  ratio: (a, b) => (a.facts?.lengthWidth ?? 0) - (b.facts?.lengthWidth ?? 0),
+  difficulty: (a, b) =>
+    (a.judged?.difficulty.points ?? Infinity) - (b.judged?.difficulty.points ?? Infinity),
+};
+
+function fits(d: Diagram, filter: Filter, suits: Material | undefined): boolean {
   const words = filter.q.toLowerCase().split(/\s+/).filter(Boolean);
   const text = [d.draft.name, d.draft.designer, d.draft.outline, d.draft.note, d.draft.source]
     .join(' ')
     .toLowerCase();
   const facets = d.facts?.facets ?? 0;
+  const lengthWidth = Math.round((d.facts?.lengthWidth ?? 0) * 1000) / 1000;
   const from = parseNumber(filter.from) ?? 0;
   const to = parseNumber(filter.to) ?? Infinity;
   return (
@@ -175,7 +256,12 @@ function fits(d: Diagram, filter: Filter): boolean {
     (!filter.outline || d.draft.outline === filter.outline) &&
     (!filter.gear || d.draft.gear === filter.gear) &&
     facets >= from &&
-    facets <= to
+    facets <= to &&
+    (!suits || (d.judged?.shallowest ?? 0) > suits.criticalAngle.high) &&
+    (!filter.level || d.judged?.level === filter.level) &&
+    (!filter.cuttable || d.judged?.cuttable === true) &&
+    lengthWidth >= (parseNumber(filter.ratioFrom) ?? 0) &&
+    lengthWidth <= (parseNumber(filter.ratioTo) ?? Infinity)
   );
 }
 
@@ -210,6 +296,7 @@ function Sheet({ diagram: d }: { diagram: Diagram }) {
                 d.facts.outline,
                 w.diagrams.teeth(d.facts.gear),
                 w.diagrams.facets(d.facts.facets),
+                d.judged ? l.levels[d.judged.level] : '',
                 `n ${ratio(d.facts.refractiveIndex)}`,
               ].join(' · ')
             : w.diagrams.draft}
