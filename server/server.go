@@ -75,6 +75,7 @@ func New(w *workshop.Workshop, ui fs.FS, log *slog.Logger) *Server {
 	s.editingRoutes()
 	s.exportRoutes()
 	s.doorRoutes()
+	s.runRoutes()
 	s.stoneRoutes()
 	s.workshopRoutes()
 	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })

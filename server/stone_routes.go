@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"net/http"
 	"slices"
 
@@ -216,7 +217,11 @@ func (s *Server) stonePage(c *echo.Context, in byID) (StonePage, error) {
 		return StonePage{}, err
 	}
 	events, err := s.workshop.Events(ctx, in.ID)
-	return StonePage{summary, assessmentOf(a), events, workshop.Hours(events)}, err
+	reckoned := workshop.Hours(events)
+	if stone.Run != "" && stone.Work.Finish == nil {
+		reckoned = summary.Hours
+	}
+	return StonePage{summary, assessmentOf(a), events, reckoned}, err
 }
 
 func assessmentOf(a *workshop.Assessment) Assessment {
@@ -253,11 +258,15 @@ func (s *Server) script(c *echo.Context, in byID) (BenchScript, error) {
 	if err != nil {
 		return BenchScript{}, err
 	}
+	return s.scriptOf(ctx, stone)
+}
+
+func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScript, error) {
 	script, err := s.workshop.Script(ctx, stone)
 	if err != nil {
 		return BenchScript{}, err
 	}
-	events, err := s.workshop.Events(ctx, in.ID)
+	events, err := s.workshop.Events(ctx, stone.ID)
 	if err != nil {
 		return BenchScript{}, err
 	}

@@ -40,10 +40,11 @@ type Content struct {
 	MM      float64
 	Machine workshop.Machine
 	// Passes are ticked in their order, GirdlePasses of them on the girdle. Stones
-	// is how many are cut from one sheet.
+	// are the numbers of a run's stones, none for a single one: a run ticks a box
+	// for every stone instead of every pass.
 	Passes       []workshop.Pass
 	GirdlePasses int
-	Stones       int
+	Stones       []string
 	// Cares are what needs care, in words.
 	Cares []string
 }
@@ -55,7 +56,7 @@ func OfDiagram(s *cutting.Stone, m workshop.Machine) Content {
 	return Content{
 		Title: d.Name,
 		Facts: facts(fmt.Sprintf("Gear %d", d.Gear), "n "+diagram.FormatNumber(d.RefractiveIndex), string(d.Outline), by(d.Designer), d.Source, d.Date, d.Licence),
-		Stone: s, Gear: d.Gear, Machine: m, Passes: []workshop.Pass{{Name: "Done"}}, GirdlePasses: 1, Stones: 1,
+		Stone: s, Gear: d.Gear, Machine: m, Passes: []workshop.Pass{{Name: "Done"}}, GirdlePasses: 1,
 		Cares: cares(s.Warnings),
 	}
 }
@@ -80,8 +81,8 @@ func OfPlan(title string, a *workshop.Assessment) Content {
 			fmt.Sprintf("%.2f ct", a.Carats), fmt.Sprintf("Gear %d", c.Gear), turn, a.Machine.Name,
 		),
 		Stone: a.Stone, Gear: c.Gear, Turns: a.Turns, MM: a.MM, Machine: a.Machine, Passes: c.Passes,
-		GirdlePasses: c.GirdleFinish.Passes(len(c.Passes)), Stones: 1,
-		Cares: cares(append(append([]diagram.Problem{}, a.Stone.Warnings...), a.Left...)),
+		GirdlePasses: c.GirdleFinish.Passes(len(c.Passes)),
+		Cares:        cares(append(append([]diagram.Problem{}, a.Stone.Warnings...), a.Left...)),
 	}
 	for _, p := range a.Machine.Obstacles(a.Stone) {
 		if p.Code != workshop.NoGearCarries {

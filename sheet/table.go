@@ -20,9 +20,9 @@ type columns struct {
 }
 
 func (w *writer) columns() columns {
-	n := len(w.content.Passes) * max(w.content.Stones, 1)
+	n := len(w.boxes())
 	right := w.paper.Width - margin
-	box := math.Min(5.6, 56/float64(n))
+	box := math.Min(5.6, 60/float64(n))
 	c := columns{tier: margin, box: box, ticks: right - box*float64(n)}
 	c.angle = c.tier + 13
 	c.dial = c.angle + 17
@@ -53,9 +53,7 @@ func (w *writer) table() {
 
 func (w *writer) tableHead() {
 	c := w.columns()
-	if len(w.content.Passes) > 1 || w.content.Stones > 1 {
-		w.y += 1
-	}
+	w.y++
 	w.y += textSize + 0.6
 	heads := []struct {
 		x    float64
@@ -64,18 +62,28 @@ func (w *writer) tableHead() {
 	for _, h := range heads {
 		w.write(h.x, w.y, smallSize, true, drawing.Left, h.text)
 	}
-	for i := range w.boxes() {
-		head := "✓"
-		if passes := len(w.content.Passes); passes > 1 {
-			head = fmt.Sprint(i%passes + 1)
-		}
-		w.write(c.ticks+(float64(i)+0.5)*c.box, w.y, smallSize, true, drawing.Middle, head)
+	for i, head := range w.boxes() {
+		w.write(c.ticks+(float64(i)+0.5)*c.box, w.y, math.Min(smallSize, c.box*0.7), true, drawing.Middle, head)
 	}
 	w.y += 1.2
 	w.rule(0.35)
 }
 
-func (w *writer) boxes() []int { return make([]int, len(w.content.Passes)*max(w.content.Stones, 1)) }
+// boxes are the heads of the columns to tick: the stones of a run, or the passes of
+// a single stone.
+func (w *writer) boxes() []string {
+	if len(w.content.Stones) > 0 {
+		return w.content.Stones
+	}
+	if len(w.content.Passes) == 1 {
+		return []string{"✓"}
+	}
+	out := make([]string, len(w.content.Passes))
+	for i := range out {
+		out[i] = fmt.Sprint(i + 1)
+	}
+	return out
+}
 
 func (w *writer) rule(stroke float64) {
 	w.page.Line(drawing.Point{X: margin, Y: w.y}, drawing.Point{X: w.paper.Width - margin, Y: w.y}, stroke)
@@ -123,9 +131,8 @@ func (w *writer) row(t diagram.Tier, dial, stop string) {
 	for i, line := range stopLines {
 		w.write(c.stop, base+float64(i)*(textSize+0.9), textSize, false, drawing.Left, line)
 	}
-	passes := len(w.content.Passes)
 	for i := range w.boxes() {
-		if t.Part == diagram.Girdle && i%passes >= w.content.GirdlePasses {
+		if t.Part == diagram.Girdle && len(w.content.Stones) == 0 && i >= w.content.GirdlePasses {
 			continue
 		}
 		side := math.Min(c.box-1.2, 3.4)

@@ -9,7 +9,7 @@ import (
 
 // A stone comes with its last work and that work's last plan.
 const stoneColumns = `
-	s.id, s.number, s.name, s.created, s.version, w.id, w.kind, p.document, f.document
+	s.id, s.number, s.name, s.created, s.version, s.run, s.run_place, w.id, w.kind, p.document, f.document
 	FROM stones s
 	JOIN works w ON w.stone_id = s.id AND w.ordinal = (SELECT max(ordinal) FROM works WHERE stone_id = s.id)
 	JOIN plans p ON p.work_id = w.id AND p.no = (SELECT max(no) FROM plans WHERE work_id = w.id)
@@ -18,7 +18,7 @@ const stoneColumns = `
 func readStone(scan scan) (workshop.Stone, error) {
 	var out workshop.Stone
 	var finish sql.Null[string]
-	err := scan(&out.ID, &out.Number, &out.Name, asInstant{&out.Created}, &out.Version,
+	err := scan(&out.ID, &out.Number, &out.Name, asInstant{&out.Created}, &out.Version, &out.Run, &out.RunPlace,
 		&out.Work.ID, &out.Work.Kind, asDocument{&out.Work.Plan}, &finish)
 	if err != nil {
 		return out, err
@@ -70,28 +70,55 @@ func (s *Store) Stone(ctx context.Context, id string) (workshop.Stone, error) {
 // InsertStone implements workshop.StoneStore.
 func (s *Store) InsertStone(ctx context.Context, stone workshop.Stone) (number int, err error) {
 	err = s.write(ctx, func(tx *sql.Tx) error {
-		err := tx.QueryRowContext(ctx, `INSERT INTO stones (id, number, name, created, version)
-			VALUES (?, (SELECT coalesce(max(number), 0) + 1 FROM stones), ?, ?, ?) RETURNING number`,
-			stone.ID, stone.Name, instant(stone.Created), stone.Version).Scan(&number)
-		if err != nil {
-			return err
-		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO works (id, stone_id, ordinal, kind) VALUES (?, ?, 1, ?)`, stone.Work.ID, stone.ID, stone.Work.Kind); err != nil {
-			return err
-		}
-		for i, setup := range stone.Work.Setups {
-			rotation, err := document(setup.Rotation)
-			if err != nil {
-				return err
-			}
-			if _, err := tx.ExecContext(ctx, `INSERT INTO setups (id, work_id, ordinal, up, turn, rotation) VALUES (?, ?, ?, ?, ?, ?)`,
-				setup.ID, stone.Work.ID, i+1, setup.Up, setup.Turn, rotation); err != nil {
-				return err
-			}
-		}
-		return insertPlan(ctx, tx, stone.Work)
+		number, err = insertStone(ctx, tx, stone)
+		return err
 	})
 	return number, err
+}
+
+// InsertRun implements workshop.StoneStore.
+func (s *Store) InsertRun(ctx context.Context, r workshop.Run, stones []workshop.Stone) error {
+	return s.write(ctx, func(tx *sql.Tx) error {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO runs (id, name, way, created) VALUES (?, ?, ?, ?)`, r.ID, r.Name, r.Way, instant(r.Created)); err != nil {
+			return err
+		}
+		for _, stone := range stones {
+			if _, err := insertStone(ctx, tx, stone); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// Run implements workshop.StoneStore.
+func (s *Store) Run(ctx context.Context, id string) (workshop.Run, error) {
+	var r workshop.Run
+	err := s.db.QueryRowContext(ctx, `SELECT id, name, way, created FROM runs WHERE id = ?`, id).Scan(&r.ID, &r.Name, &r.Way, asInstant{&r.Created})
+	return r, notFound(err)
+}
+
+func insertStone(ctx context.Context, tx *sql.Tx, stone workshop.Stone) (number int, err error) {
+	err = tx.QueryRowContext(ctx, `INSERT INTO stones (id, number, name, created, version, run, run_place)
+		VALUES (?, (SELECT coalesce(max(number), 0) + 1 FROM stones), ?, ?, ?, ?, ?) RETURNING number`,
+		stone.ID, stone.Name, instant(stone.Created), stone.Version, stone.Run, stone.RunPlace).Scan(&number)
+	if err != nil {
+		return 0, err
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO works (id, stone_id, ordinal, kind) VALUES (?, ?, 1, ?)`, stone.Work.ID, stone.ID, stone.Work.Kind); err != nil {
+		return 0, err
+	}
+	for i, setup := range stone.Work.Setups {
+		rotation, err := document(setup.Rotation)
+		if err != nil {
+			return 0, err
+		}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO setups (id, work_id, ordinal, up, turn, rotation) VALUES (?, ?, ?, ?, ?, ?)`,
+			setup.ID, stone.Work.ID, i+1, setup.Up, setup.Turn, rotation); err != nil {
+			return 0, err
+		}
+	}
+	return number, insertPlan(ctx, tx, stone.Work)
 }
 
 func insertPlan(ctx context.Context, tx *sql.Tx, w workshop.Work) error {

@@ -147,6 +147,11 @@ func (w *Workshop) Summary(ctx context.Context, s Stone) (Summary, error) {
 		All:  plan.visits(r.Diagram),
 		Done: countVisited(plan, Visited(events)),
 	}
+	if s.Run != "" {
+		if out.Hours, err = w.runHours(ctx, s); err != nil {
+			return out, err
+		}
+	}
 	for _, e := range events {
 		if e.ServerTime.After(out.LastEvent) {
 			out.LastEvent = e.ServerTime

@@ -21,7 +21,11 @@ type Stone struct {
 	Name    string    `json:"name"`
 	Created time.Time `json:"created"`
 	Version int       `json:"version"`
-	Work    Work      `json:"work"`
+	// Run is the run it belongs to and RunPlace its place there from 1; "" and 0
+	// for a stone of its own.
+	Run      string `json:"run"`
+	RunPlace int    `json:"runPlace"`
+	Work     Work   `json:"work"`
 }
 
 // Work is one cutting of a stone, from the plan to the logbook.
@@ -386,6 +390,16 @@ func (w *Workshop) Propose(ctx context.Context, diagramID string) (Choices, erro
 
 // PlanStone adds a stone with its first plan and the setups that it needs.
 func (w *Workshop) PlanStone(ctx context.Context, name, diagramID string, c Choices) (Stone, error) {
+	s, err := w.newStone(ctx, name, diagramID, c)
+	if err != nil {
+		return s, err
+	}
+	s.Number, err = w.store.InsertStone(ctx, s)
+	return s, err
+}
+
+// newStone makes a stone with its first plan, not stored yet.
+func (w *Workshop) newStone(ctx context.Context, name, diagramID string, c Choices) (Stone, error) {
 	plan, a, err := w.newPlan(ctx, diagramID, "", c)
 	if err != nil {
 		return Stone{}, err
@@ -402,8 +416,7 @@ func (w *Workshop) PlanStone(ctx context.Context, name, diagramID string, c Choi
 			{ID: newID(), Up: first.Other(), Turn: plan.Turns.Of(first.Other()), Rotation: unmoved},
 		}},
 	}
-	s.Number, err = w.store.InsertStone(ctx, s)
-	return s, err
+	return s, nil
 }
 
 // newPlan assesses the choices and freezes the diagram. An empty revision means
@@ -432,8 +445,28 @@ func (w *Workshop) newPlan(ctx context.Context, diagramID, revision string, c Ch
 func facetName(i int) FacetID { return fmt.Sprintf("f%d", i+1) }
 
 // Replan gives a stone a new plan over the version that the caller read. Facets
-// that the old plan had keep their names, and so their ticks.
+// that the old plan had keep their names, and so their ticks. A run has one plan:
+// its other stones that are not finished get the new one too.
 func (w *Workshop) Replan(ctx context.Context, stoneID string, c Choices, version int) (Stone, error) {
+	s, err := w.replanOne(ctx, stoneID, c, version)
+	if err != nil || s.Run == "" {
+		return s, err
+	}
+	_, stones, err := w.Run(ctx, s.Run)
+	if err != nil {
+		return s, err
+	}
+	for _, other := range stones {
+		if other.ID != s.ID && other.Work.Finish == nil {
+			if _, err := w.replanOne(ctx, other.ID, c, other.Version); err != nil {
+				return s, fmt.Errorf("stone %d of the run: %w", other.Number, err)
+			}
+		}
+	}
+	return s, nil
+}
+
+func (w *Workshop) replanOne(ctx context.Context, stoneID string, c Choices, version int) (Stone, error) {
 	s, err := w.store.Stone(ctx, stoneID)
 	if err != nil {
 		return s, err

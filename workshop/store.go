@@ -45,6 +45,9 @@ type StoneStore interface {
 	Stone(ctx context.Context, id string) (Stone, error)
 	// InsertStone adds a stone with its first plan and gives it the next number.
 	InsertStone(ctx context.Context, s Stone) (number int, err error)
+	// InsertRun adds a run with its stones, in one transaction.
+	InsertRun(ctx context.Context, r Run, stones []Stone) error
+	Run(ctx context.Context, id string) (Run, error)
 	// AddPlan adds a revision of the stone's plan.
 	AddPlan(ctx context.Context, s Stone, e Event, version int) error
 	SaveFinish(ctx context.Context, stoneID string, f Finish, version int) error

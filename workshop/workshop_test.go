@@ -368,6 +368,48 @@ func TestADiagramIsAskedOnceWhichWayItsIndexesRun(t *testing.T) {
 	assert.True(t, variant.SenseChosen, "not asked again")
 }
 
+func TestARunSharesOnePlanAndItsTime(t *testing.T) {
+	s := newShop(t)
+	ctx := t.Context()
+	run, err := s.PlanRun(ctx, "Lanterns", s.add(t, "First Light").ID, choices(6), workshop.TierByTier, 3)
+	require.NoError(t, err)
+	_, stones, err := s.Run(ctx, run.ID)
+	require.NoError(t, err)
+	require.Len(t, stones, 3)
+	for i, stone := range stones {
+		assert.Equal(t, stones[0].Number+i, stone.Number, "numbers follow each other")
+		assert.Equal(t, i+1, stone.RunPlace)
+		assert.Equal(t, stones[0].Work.Plan.Facets, stone.Work.Plan.Facets, "facets have the same names")
+	}
+	// Twelve cuts on the first stone, then on the second, a minute each: 24 minutes,
+	// the third has none of them.
+	for k, stone := range stones[:2] {
+		script, err := s.Script(ctx, stone)
+		require.NoError(t, err)
+		for i, v := range script.Visits[:12] {
+			s.now = s.now.Add(time.Minute)
+			_, err = s.AppendEvents(ctx, stone.ID, []workshop.Event{{
+				ID: fmt.Sprintf("%032x", 100*k+i), Device: "d", DeviceTime: s.now, Kind: workshop.EventDone, Setup: v.Setup, Pass: v.Pass, Facet: v.Facet,
+			}})
+			require.NoError(t, err)
+		}
+	}
+	assert.InDelta(t, 0.2, s.state(t, stones[0].ID).Hours, 0.011)
+	assert.InDelta(t, 0.2, s.state(t, stones[1].ID).Hours, 0.011)
+	assert.Zero(t, s.state(t, stones[2].ID).Hours)
+
+	// The plan of one is the plan of all.
+	c := choices(6.5)
+	first := stones[0]
+	_, err = s.Replan(ctx, first.ID, c, first.Version)
+	require.NoError(t, err)
+	_, stones, err = s.Run(ctx, run.ID)
+	require.NoError(t, err)
+	for _, stone := range stones {
+		assert.Equal(t, 6.5, stone.Work.Plan.Choices.Size.MM)
+	}
+}
+
 // The demo is made of records that the workshop itself accepts.
 func TestTheScenarioHasStonesInEveryState(t *testing.T) {
 	file := filepath.Join(t.TempDir(), "demo.db")

@@ -71,8 +71,9 @@ func Design(w Wish) (*diagram.Diagram, error) {
 	if w.Girdle%4 != 0 || w.Girdle < 4 || w.Gear < 2*w.Girdle {
 		return nil, diagram.Problem{Code: NotFourfold, TierNo: -1, Field: "girdle", Value: float64(w.Girdle)}
 	}
-	// Steps that miss small facets begin earlier; steps that run into each other later.
-	for _, scale := range []float64{1, 1.4, 1.8, 2.3, 2.8, 0.6, 0.35, 0.2} {
+	// Steps that miss small facets begin farther out; steps that run into each other
+	// farther in.
+	for _, scale := range []float64{1, 1.1, 1.2, 1.3, 0.9, 0.8, 0.7} {
 		d := w.draw(scale)
 		if stone, err := cutting.Cut(d); err == nil && len(stone.Warnings) == 0 {
 			return d, nil
@@ -100,8 +101,18 @@ func (w Wish) sides() []side {
 		reach := math.Pow(math.Pow(w.LengthWidth/2*math.Abs(cos), q)+math.Pow(math.Abs(sin)/2, q), 1/q)
 		out = append(out, side{diagram.Complete([]float64{index}, w.Gear, 2, true), round(reach, 1e4)})
 	}
-	return out
+	if slices.ContainsFunc(out, func(s side) bool { return s.reach != out[0].reach }) {
+		return out
+	}
+	// A round outline has one class: every facet stands alike.
+	for _, s := range out[1:] {
+		out[0].indexes = append(out[0].indexes, s.indexes...)
+	}
+	slices.Sort(out[0].indexes)
+	return out[:1]
 }
+
+func tan(degrees float64) float64 { return math.Tan(degrees * math.Pi / 180) }
 
 func round(v, parts float64) float64 { return math.Round(v*parts) / parts }
 
@@ -129,11 +140,14 @@ func (w Wish) draw(scale float64) *diagram.Diagram {
 		add(diagram.Pavilion, fmt.Sprintf("P%d", i+1), first[i], sides[i], meet(fmt.Sprintf("P%d", i), fmt.Sprintf("G%d", i), fmt.Sprintf("G%d", i+1)))
 	}
 	if w.Pavilion == Steps {
-		for row, drop := range []float64{0.08, 0.04} {
+		// A row begins where the one before has come so close to the axis; the lower
+		// angle then leaves it that much short of the centre.
+		for row, from := range []float64{0.33, 0.235} {
 			name := func(row, i int) string { return fmt.Sprintf("P%d", row*len(sides)+i+1) }
-			angles := w.rowAngles(critical, sides, row+1)
+			before, angles := w.rowAngles(critical, sides, row), w.rowAngles(critical, sides, row+1)
+			drop := from * scale * (tan(before[0]) - tan(angles[0]))
 			for i, s := range sides {
-				stop := diagram.Stop{Kind: diagram.Centre, Drop: round(drop*scale, 1e4)}
+				stop := diagram.Stop{Kind: diagram.Centre, Drop: round(drop, 1e4)}
 				if i > 0 {
 					stop = meet(name(row, i-1), name(row, i), name(row+1, i-1))
 				}
@@ -159,7 +173,7 @@ func meet(tiers ...string) diagram.Stop {
 func (w Wish) rowAngles(critical float64, sides []side, row int) []float64 {
 	out := make([]float64, len(sides))
 	farthest := slices.MaxFunc(sides, func(a, b side) int { return cmp.Compare(a.reach, b.reach) }).reach
-	depth := farthest * math.Tan((critical+margin)*math.Pi/180)
+	depth := farthest * tan(critical+margin)
 	for i, s := range sides {
 		if w.Pavilion == Steps {
 			out[i] = round(math.Min(critical+margin+10-5*float64(row), 80), 10)
@@ -192,7 +206,8 @@ func (w Wish) crown(sides []side, add func(diagram.Part, string, float64, side, 
 	add(diagram.Crown, "T", 0, side{indexes: []float64{float64(w.Gear)}}, table)
 	second := round(angle*0.72, 10)
 	name := func(i int) string { return fmt.Sprintf("C%d", i+1) }
-	half := diagram.Stop{Kind: diagram.Along, From: meet("C1", "C2", "G1").Tiers, To: meet("C1", "C2", "T").Tiers, At: 0.5}
+	neighbour := name(min(1, len(sides)-1))
+	half := diagram.Stop{Kind: diagram.Along, From: meet("C1", neighbour, "G1").Tiers, To: meet("C1", neighbour, "T").Tiers, At: 0.5}
 	for i, s := range sides {
 		stop := half
 		if i > 0 {

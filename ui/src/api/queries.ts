@@ -61,3 +61,9 @@ export const devicesQuery = queryOptions({
   queryKey: ['devices'],
   queryFn: () => answer(client.GET('/api/devices')),
 });
+
+export const runQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['stones', 'run', id],
+    queryFn: () => answer(client.GET('/api/runs/{id}', { params: { path: { id } } })),
+  });

@@ -432,6 +432,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a plan as a run of stones */
+        post: operations["planRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run and its stones */
+        get: operations["getRun"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/script": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The work on a run, step by step */
+        get: operations["getRunScript"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/sheet/{paper}/{pages}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One cutting sheet for a run */
+        get: operations["runSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings": {
         parameters: {
             query?: never;
@@ -1116,6 +1184,39 @@ export interface components {
         Reshaped: {
             draft: components["schemas"]["Draft"];
         };
+        Run: {
+            /** Format: date-time */
+            created: string;
+            id: string;
+            name: string;
+            way: string;
+        };
+        RunPage: {
+            run: components["schemas"]["Run"];
+            stones: components["schemas"]["Summary"][];
+        };
+        RunRequest: {
+            choices: components["schemas"]["Choices"];
+            diagramId: string;
+            name: string;
+            stones: number;
+            /** @enum {string} */
+            way: "tier" | "stone";
+        };
+        RunScript: {
+            run: components["schemas"]["Run"];
+            script: components["schemas"]["BenchScript"];
+            stones: components["schemas"]["RunStone"][];
+        };
+        RunStone: {
+            events: components["schemas"]["Event"][];
+            finished: boolean;
+            id: string;
+            name: string;
+            number: number;
+            planNo: number;
+            setups: components["schemas"]["Setup"][];
+        };
         Segment: {
             facet: number;
             from: components["schemas"]["Spot"];
@@ -1174,6 +1275,8 @@ export interface components {
             id: string;
             name: string;
             number: number;
+            run: string;
+            runPlace: number;
             version: number;
             work: components["schemas"]["Work"];
         };
@@ -1214,6 +1317,8 @@ export interface components {
             name: string;
             number: number;
             picture: components["schemas"]["Picture"] | null;
+            run: string;
+            runPlace: number;
             state: string;
             version: number;
             work: components["schemas"]["Work"];
@@ -2154,6 +2259,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Reshaped"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPage"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getRunScript: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunScript"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                paper: string;
+                pages: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPages"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -4,6 +4,8 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Unreachable } from '../api/client';
+import { RunBenchRoom } from '../rooms/bench/RunBenchRoom';
+import { RunRoom } from '../rooms/stones/RunRoom';
 import { BenchRoom } from '../rooms/bench/BenchRoom';
 import { DiagramRoom } from '../rooms/diagrams/DiagramRoom';
 import { CompareRoom } from '../rooms/diagrams/CompareRoom';
@@ -49,6 +51,8 @@ const router = createBrowserRouter([
           { path: '/stones/new', element: <PlanRoom /> },
           { path: '/stones/:id', element: <StoneRoom /> },
           { path: '/stones/:id/sheet', element: <SheetRoom of="stones" /> },
+          { path: '/runs/:id', element: <RunRoom /> },
+          { path: '/runs/:id/sheet', element: <SheetRoom of="runs" /> },
           { path: '/stones/:id/card', element: <CardRoom /> },
           { path: '/logbook', element: <LogbookRoom /> },
           { path: '/machine', element: <MachineRoom /> },
@@ -57,6 +61,7 @@ const router = createBrowserRouter([
       },
     ],
   },
+  { path: '/bench/run/:id', element: <RunBenchRoom />, errorElement: <RoomFailed /> },
   { path: '/bench/:id', element: <BenchRoom />, errorElement: <RoomFailed /> },
 ]);
 

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { BenchScript } from '../../api/client';
 import { scriptQuery } from '../../api/queries';
@@ -33,7 +33,29 @@ export function BenchRoom() {
   );
 }
 
-function Bench({ stone, script }: { stone: string; script: BenchScript }) {
+/** How a stone of a run stands, told to the run. */
+export interface Standing {
+  /** The visit that comes next; the number of visits where all are done. */
+  at: number;
+  /** When it was last worked on, '' where it was not yet. */
+  touched: string;
+  back: () => void;
+}
+
+interface BenchProps {
+  stone: string;
+  script: BenchScript;
+  /** In a run only one stone is at the wheel; the others wait unseen. */
+  active?: boolean;
+  onStanding?: (s: Standing) => void;
+  /** Takes back what was done last in the whole run. */
+  onBack?: () => void;
+  /** Where leaving leads. */
+  leaveTo?: string;
+}
+
+export function Bench(props: BenchProps) {
+  const { stone, script, active = true, onStanding, onBack, leaveTo } = props;
   const log = useBenchLog(stone, script.events);
   const [chosen, setHabit] = useState<Habit>();
   const habit = chosen ?? (script.tick as Habit);
@@ -42,28 +64,41 @@ function Bench({ stone, script }: { stone: string; script: BenchScript }) {
   const state = benchState(script, log.events);
   const visit = script.visits[state.at];
 
+  const back = () => state.last && log.add([{ kind: 'undo', undoes: state.last.id }]);
   const happen = (kind: 'done' | 'skip', habit: Habit): Happening[] =>
     ticked(script, state, habit).map((i) => {
       const v = script.visits[i]!;
       return { kind, setup: v.setup, pass: v.pass, facet: script.facets[v.facet]!.id };
     });
-  const leave = () => void navigate(`/stones/${stone}`);
+  const leave = () => void navigate(leaveTo ?? `/stones/${stone}`);
   const actions = {
     done: () => visit && !state.transfer && log.add(happen('done', habit)),
     skip: () => visit && !state.transfer && log.add(happen('skip', 'facet')),
-    back: () => state.last && log.add([{ kind: 'undo', undoes: state.last.id }]),
+    back: onBack ?? back,
     note: () => setNoting(true),
   };
-  useKeys([
+  const keys = [
     { keys: ['Enter', ' '], label: w.bench.keys.done, run: actions.done },
     { keys: ['Backspace', 'ArrowLeft'], label: w.bench.keys.back, run: actions.back },
     { keys: ['s'], label: w.bench.keys.skip, run: actions.skip },
     { keys: ['n'], label: w.bench.keys.note, run: actions.note },
     { keys: ['Escape'], label: w.bench.keys.leave, run: leave },
-  ]);
+  ];
+  useKeys(active ? keys : []);
+  const touched = state.last?.deviceTime ?? '';
+  const { at } = state;
+  const backRef = useRef(back);
   useEffect(() => {
+    backRef.current = back;
+  });
+  useEffect(() => {
+    onStanding?.({ at, touched, back: () => backRef.current() });
+  }, [onStanding, at, touched]);
+  useEffect(() => {
+    if (!active) return;
     document.title = `${w.bench.title} · ${script.number} · ${w.name}`;
-  }, [script.number]);
+  }, [active, script.number]);
+  if (!active) return null;
   const screen = () => {
     if (script.finished) return <BenchEnd stone={stone} finished />;
     if (!visit) return <BenchEnd stone={stone} onBack={actions.back} />;

@@ -9,7 +9,7 @@ import { PickField } from '../../parts/PickField';
 import { sheetWords as s } from '../../words/sheet';
 
 /** The cutting sheet of a diagram or a stone, page by page, for print and PDF. */
-export function SheetRoom({ of }: { of: 'diagrams' | 'stones' }) {
+export function SheetRoom({ of }: { of: 'diagrams' | 'stones' | 'runs' }) {
   const { id = '' } = useParams();
   const [paper, setPaper] = useState(locale());
   const [pages, setPages] = useState<'1' | '2'>('2');
@@ -17,6 +17,7 @@ export function SheetRoom({ of }: { of: 'diagrams' | 'stones' }) {
     queryKey: [of, id, 'sheet', paper, pages],
     queryFn: () => {
       const at = { params: { path: { id, paper, pages } } };
+      if (of === 'runs') return answer(client.GET('/api/runs/{id}/sheet/{paper}/{pages}', at));
       return of === 'stones'
         ? answer(client.GET('/api/stones/{id}/sheet/{paper}/{pages}', at))
         : answer(client.GET('/api/diagrams/{id}/sheet/{paper}/{pages}', at));

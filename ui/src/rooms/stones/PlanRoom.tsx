@@ -7,7 +7,10 @@ import { useState } from 'react';
 import { answer, client, type Choices, type Diagram, type Settings } from '../../api/client';
 import { diagramsQuery, proposalQuery, settingsQuery, stonesQuery } from '../../api/queries';
 import { Await, PageHead } from '../../parts/Page';
+import { NumberField } from '../../parts/NumberField';
+import { PickField } from '../../parts/PickField';
 import { Refusal } from '../../parts/Refusal';
+import { runWords } from '../../words/runs';
 import { w } from '../../words/words';
 import { DiagramChoice } from './DiagramChoice';
 import { PlanDesk } from './PlanDesk';
@@ -65,19 +68,27 @@ function NewPlan({
   const [name, setName] = useState('');
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const [stones, setStones] = useState(1);
+  const [way, setWay] = useState<'tier' | 'stone'>('tier');
   const plan = useMutation({
-    mutationFn: () =>
-      answer(client.POST('/api/stones', { body: { name, diagramId: diagram.id, choices } })),
-    onSuccess: (stone) => {
+    mutationFn: async () => {
+      const body = { name, diagramId: diagram.id, choices };
+      if (stones === 1) {
+        return `/stones/${(await answer(client.POST('/api/stones', { body }))).id}`;
+      }
+      const run = { ...body, name: name || diagram.facts!.name, way, stones };
+      return `/runs/${(await answer(client.POST('/api/runs', { body: run }))).id}`;
+    },
+    onSuccess: (to) => {
       void queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
-      void navigate(`/stones/${stone.id}`);
+      void navigate(to);
     },
   });
   return (
     <>
       <PageHead title={w.stones.planTitle} facts={[diagram.facts!.name]}>
         <Button variant="contained" onClick={() => plan.mutate()} disabled={plan.isPending}>
-          {w.stones.keep}
+          {stones === 1 ? w.stones.keep : runWords.keep(stones)}
         </Button>
       </PageHead>
       <Box sx={{ px: 6 }}>
@@ -90,14 +101,32 @@ function NewPlan({
         onChange={setChoices}
         settings={settings}
       >
-        <TextField
-          label={w.stones.name}
-          placeholder={w.stones.namePlaceholder}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-          fullWidth
-          sx={{ mb: 3 }}
-        />
+        <Box sx={{ display: 'flex', gap: 3, mb: 3, flexWrap: 'wrap' }}>
+          <TextField
+            label={w.stones.name}
+            placeholder={w.stones.namePlaceholder}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+            sx={{ flex: '1 1 240px' }}
+          />
+          <NumberField
+            label={runWords.count}
+            min={1}
+            max={24}
+            value={stones}
+            onChange={(n) => setStones(Math.round(n))}
+            width={110}
+          />
+          {stones > 1 && (
+            <PickField
+              label={runWords.way}
+              value={way}
+              options={runWords.ways}
+              onChange={setWay}
+              width={170}
+            />
+          )}
+        </Box>
       </PlanDesk>
     </>
   );

@@ -18,6 +18,7 @@ import { Conflict } from '../../parts/Conflict';
 import { Await, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { mm, moment } from '../../words/numbers';
+import { runWords } from '../../words/runs';
 import { machineWords as m } from '../../words/machine';
 import { w } from '../../words/words';
 import { StoneDesk } from '../diagrams/StoneDesk';
@@ -63,11 +64,17 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
           s.work.plan.choices.material,
           w.stones.states[state]!,
           w.today.progress(s.done, s.all),
+          s.run ? runWords.partOf(s.runPlace) : '',
         ]}
       >
         <Button href={`/api/stones/${s.id}/diagram`} download>
           {w.logbook.asCut}
         </Button>
+        {s.run && (
+          <Button component={Link} to={`/runs/${s.run}`}>
+            {runWords.toRun}
+          </Button>
+        )}
         <Button component={Link} to={`/stones/${s.id}/sheet`}>
           {w.stones.sheet}
         </Button>

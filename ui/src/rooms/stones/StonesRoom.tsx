@@ -7,7 +7,8 @@ import { stonesQuery } from '../../api/queries';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { Sheet } from '../../parts/Sheet';
-import { date, mm } from '../../words/numbers';
+import { date, hours as formatHours, mm } from '../../words/numbers';
+import { runWords } from '../../words/runs';
 import { w } from '../../words/words';
 
 export function StonesRoom() {
@@ -28,7 +29,7 @@ export function StonesRoom() {
               </Button>
             </Empty>
           ) : (
-            <Table stones={list} />
+            <StoneTable stones={list} />
           )
         }
       </Await>
@@ -36,7 +37,8 @@ export function StonesRoom() {
   );
 }
 
-function Table({ stones }: { stones: Summary[] }) {
+/** Stones in a table. Hours stand there where they are asked for. */
+export function StoneTable({ stones, hours }: { stones: Summary[]; hours?: boolean }) {
   return (
     <Sheet
       head={[
@@ -48,6 +50,7 @@ function Table({ stones }: { stones: Summary[] }) {
         w.stones.progress,
         w.stones.state,
         w.stones.touched,
+        ...(hours ? [runWords.hours] : []),
       ]}
     >
       {stones.map((s) => (
@@ -60,13 +63,17 @@ function Table({ stones }: { stones: Summary[] }) {
             <Box component={Link} to={`/stones/${s.id}`} sx={{ color: 'text.primary' }}>
               {s.name || s.work.plan.diagramName}
             </Box>
-            <Box sx={{ color: 'text.secondary' }}>{s.work.plan.diagramName}</Box>
+            <Box sx={{ color: 'text.secondary' }}>
+              {s.work.plan.diagramName}
+              {s.run && ` · ${runWords.partOf(s.runPlace)}`}
+            </Box>
           </td>
           <td>{s.work.plan.choices.material}</td>
           <td className="figure">{mm(s.work.plan.choices.size.mm)}</td>
           <td className="figure">{w.common.of(s.done, s.all)}</td>
           <td>{w.stones.states[s.state]}</td>
           <td className="figure">{date(s.lastEvent)}</td>
+          {hours && <td className="figure">{formatHours(s.hours)} h</td>}
         </tr>
       ))}
     </Sheet>

@@ -1,0 +1,37 @@
+import Button from '@mui/material/Button';
+import { useQuery } from '@tanstack/react-query';
+import { Link, useParams } from 'react-router';
+import { runQuery } from '../../api/queries';
+import { Await, PageHead } from '../../parts/Page';
+import { runWords } from '../../words/runs';
+import { StoneTable } from './StonesRoom';
+
+/** A run: its stones, and the wheel for all of them. */
+export function RunRoom() {
+  const { id = '' } = useParams();
+  const run = useQuery({ ...runQuery(id), refetchOnMount: 'always' });
+  return (
+    <Await query={run}>
+      {(r) => (
+        <>
+          <PageHead
+            title={runWords.title(r.run.name)}
+            facts={[
+              r.stones[0]?.work.plan.diagramName ?? '',
+              r.stones[0]?.work.plan.choices.material ?? '',
+              runWords.ways[r.run.way] ?? '',
+            ]}
+          >
+            <Button component={Link} to={`/runs/${id}/sheet`}>
+              {runWords.sheet}
+            </Button>
+            <Button variant="contained" component={Link} to={`/bench/run/${id}`}>
+              {runWords.bench}
+            </Button>
+          </PageHead>
+          <StoneTable stones={r.stones} hours />
+        </>
+      )}
+    </Await>
+  );
+}

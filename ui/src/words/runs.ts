@@ -1,0 +1,17 @@
+/** What is said of runs: one plan, several stones. */
+export const runWords = {
+  count: 'How many',
+  way: 'Cut',
+  ways: { tier: 'tier by tier', stone: 'stone by stone' } as Record<string, string>,
+  keep: (n: number) => `Plan ${n} stones`,
+  title: (name: string) => `Run: ${name}`,
+  partOf: (place: number) => `number ${place} of a run`,
+  toRun: 'The run',
+  bench: 'Cut the run',
+  stones: 'Its stones',
+  now: (place: number, all: number, number: number) => `Stone ${place} of ${all}: number ${number}`,
+  change: (number: number) => `Take stone number ${number} to the wheel`,
+  hours: 'Hours shared out',
+  done: 'Every stone of the run is cut',
+  sheet: 'One sheet',
+};
