@@ -43,7 +43,6 @@ var gifts = []gift{
 	{name: "Sphene for the fire-lane telescope", diagram: "Spiral Arm", material: "Sphene", widthMM: 5.5, gear: 96, daysAgo: 4, share: 0.06},
 	{name: "Rose oval for the lecture series", diagram: "Ecliptic", material: "Kunzite", widthMM: 9, gear: 96, daysAgo: 3, share: 0.117,
 		note: "Keep it cool: polish in short strokes, check with a finger."},
-	{name: "Peridot pair, first of two", diagram: "Three Sisters", material: "Peridot", widthMM: 6.5, gear: 72, daysAgo: 1},
 	{name: "Sea glass for the open day", diagram: "Meridian", material: "Practice glass", widthMM: 10, gear: 96, daysAgo: 1},
 }
 
@@ -84,7 +83,51 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 			}
 		}
 	}
+	f.now = at.AddDate(0, 0, -1).Truncate(time.Hour)
+	if err := f.pair(ctx, list); err != nil {
+		return err
+	}
+	return f.repair(ctx, at)
+}
+
+// pair plans two stones alike for a pair of earrings: a run that waits.
+func (f *filler) pair(ctx context.Context, list []workshop.Diagram) error {
+	for _, d := range list {
+		if d.Facts.Name != "Three Sisters" {
+			continue
+		}
+		choices := workshop.Choices{
+			Material: "Peridot", Gear: 72, FirstSide: diagram.Pavilion, Size: workshop.Size{Basis: "width", MM: 6.5, Typed: "6.5"},
+			Ways: workshop.DefaultHabits().Ways, Passes: workshop.DefaultHabits().Passes,
+		}
+		if _, err := f.workshop.PlanRun(ctx, "Peridot pair", d.ID, choices, workshop.TierByTier, 2); err != nil {
+			return err
+		}
+	}
 	return nil
+}
+
+// repair is a ring stone that a member of the planetarium brought in.
+func (f *filler) repair(ctx context.Context, at time.Time) error {
+	stone, err := f.workshop.TakeIn(ctx, "Ring stone with a chip", workshop.Intake{
+		Owner: "Mr. Lindqvist", Material: "Aquamarine", Carats: 2.86, LengthMM: 10.1, WidthMM: 8.02, HeightMM: 5.4,
+		Damage:   "A chip at one corner of the girdle, two millimetres long. The table is dull.",
+		Agreed:   "Take the chip out along the girdle, polish the table. It may lose a tenth of its weight.",
+		Promised: at.AddDate(0, 0, 9).Format(time.DateOnly),
+	})
+	if err != nil {
+		return err
+	}
+	var events []workshop.Event
+	for i, e := range []workshop.Event{
+		{Kind: workshop.EventBegin}, {Kind: workshop.EventNote, Text: "Chip goes 0.3 mm under the girdle."}, {Kind: workshop.EventEnd},
+	} {
+		f.seq++
+		e.ID, e.Device, e.DeviceSeq, e.DeviceTime = fmt.Sprintf("%032x", f.seq), "demo", f.seq, f.now.Add(time.Duration(i*17)*time.Minute)
+		events = append(events, e)
+	}
+	_, err = f.workshop.AppendEvents(ctx, stone.ID, events)
+	return err
 }
 
 // machines are the two that stand in the workshop: one to cut on, and an old one

@@ -100,7 +100,7 @@ func TestTheSheetIsShownAndSavedAsPDF(t *testing.T) {
 	t.Parallel()
 	app := start(t, "demo")
 	u := open(t, 1280, 800, app.URL+"/stones")
-	u.click("Peridot pair")
+	u.click("Sea glass")
 	u.click("Sheet")
 	u.until(`document.querySelector('.sheet-pages img')?.naturalWidth > 100`)
 	u.choose("Paper", "A4")

@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/photos"
 	"cressa/server"
 	"cressa/sqlite"
 	"cressa/workshop"
@@ -42,7 +43,7 @@ func startOpen(t *testing.T) (here, away client) {
 	require.NoError(t, err)
 	outer, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
-	s := server.New(workshop.New(store, time.Now), page, slog.New(slog.DiscardHandler))
+	s := server.New(workshop.New(store, time.Now), photos.Dir(t.TempDir()), page, slog.New(slog.DiscardHandler))
 	s.OpenTo(server.Network{Addresses: []string{outer.Addr().String()}, Listeners: []net.Listener{behind{outer}}})
 	ended := make(chan error, 1)
 	go func() { ended <- s.Serve(ctx, own, func(net.Addr) {}) }()

@@ -105,6 +105,10 @@ func problemOf(err error) *Problem {
 		return &Problem{Status: http.StatusConflict, Detail: "This diagram has not been kept yet. Open it, mend what is marked and keep it."}
 	case errors.Is(err, workshop.ErrFinished):
 		return &Problem{Status: http.StatusConflict, Detail: "This stone is finished; its plan and its log are closed."}
+	case errors.Is(err, workshop.ErrNoPlan):
+		return &Problem{Status: http.StatusConflict, Detail: "This stone came in for repair; it has no diagram and no plan."}
+	case errors.Is(err, workshop.ErrNoPicture):
+		return &Problem{Status: http.StatusUnprocessableEntity, Detail: "That file is no picture that can be kept. Take a JPEG or PNG of up to 24 MB."}
 	case errors.Is(err, workshop.ErrForeignEvent):
 		return &Problem{Status: http.StatusUnprocessableEntity, Detail: "The tick names a facet or a pass that this stone's plan does not have. Open the bench anew."}
 	}

@@ -19,6 +19,7 @@ import (
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 
+	"cressa/photos"
 	"cressa/workshop"
 )
 
@@ -49,12 +50,14 @@ type Server struct {
 	// hosts are the addresses it answers to.
 	hosts map[string]bool
 	door  *door
+	// photos is the folder of pictures.
+	photos photos.Dir
 }
 
-// New returns a server of the workshop and of the UI's built files. Log gets one
+// New returns a server of the workshop, of its pictures and of the UI's built files. Log gets one
 // line a request.
-func New(w *workshop.Workshop, ui fs.FS, log *slog.Logger) *Server {
-	s := &Server{echo: echo.New(), workshop: w, validate: validator.New(validator.WithRequiredStructEnabled()), hosts: map[string]bool{}, door: &door{now: time.Now}}
+func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) *Server {
+	s := &Server{echo: echo.New(), workshop: w, validate: validator.New(validator.WithRequiredStructEnabled()), hosts: map[string]bool{}, door: &door{now: time.Now}, photos: pictures}
 	s.validate.RegisterTagNameFunc(func(f reflect.StructField) string {
 		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
 		return name
@@ -68,7 +71,7 @@ func New(w *workshop.Workshop, ui fs.FS, log *slog.Logger) *Server {
 	s.echo.Use(
 		requestLog(log),
 		middleware.Recover(),
-		middleware.BodyLimit(maxBody),
+		middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: maxBody, Skipper: isPhoto}),
 		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1024}),
 	)
 	s.diagramRoutes()
@@ -76,6 +79,7 @@ func New(w *workshop.Workshop, ui fs.FS, log *slog.Logger) *Server {
 	s.exportRoutes()
 	s.doorRoutes()
 	s.runRoutes()
+	s.repairRoutes()
 	s.stoneRoutes()
 	s.workshopRoutes()
 	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })

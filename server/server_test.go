@@ -19,6 +19,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/demo"
+	"cressa/photos"
 	"cressa/server"
 	"cressa/sqlite"
 	"cressa/workshop"
@@ -46,7 +47,7 @@ func start(t *testing.T) client {
 	require.NoError(t, err)
 	ended := make(chan error, 1)
 	go func() {
-		ended <- server.New(w, page, slog.New(slog.DiscardHandler)).Serve(ctx, listener, func(net.Addr) {})
+		ended <- server.New(w, photos.Dir(t.TempDir()), page, slog.New(slog.DiscardHandler)).Serve(ctx, listener, func(net.Addr) {})
 	}()
 	t.Cleanup(func() {
 		stop()
@@ -245,7 +246,7 @@ func TestTheSheetComesOnEitherPaper(t *testing.T) {
 }
 
 func TestTheContractOnDiskIsTheServers(t *testing.T) {
-	s := server.New(nil, page, slog.New(slog.DiscardHandler))
+	s := server.New(nil, "", page, slog.New(slog.DiscardHandler))
 	doc, err := s.OpenAPI()
 	require.NoError(t, err)
 	onDisk, err := os.ReadFile("openapi.json")

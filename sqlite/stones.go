@@ -3,31 +3,40 @@ package sqlite
 import (
 	"context"
 	"database/sql"
+	"errors"
 
 	"cressa/workshop"
 )
 
 // A stone comes with its last work and that work's last plan.
 const stoneColumns = `
-	s.id, s.number, s.name, s.created, s.version, s.run, s.run_place, w.id, w.kind, p.document, f.document
+	s.id, s.number, s.name, s.created, s.version, s.run, s.run_place, w.id, w.kind, w.intake, p.document, f.document
 	FROM stones s
 	JOIN works w ON w.stone_id = s.id AND w.ordinal = (SELECT max(ordinal) FROM works WHERE stone_id = s.id)
-	JOIN plans p ON p.work_id = w.id AND p.no = (SELECT max(no) FROM plans WHERE work_id = w.id)
+	LEFT JOIN plans p ON p.work_id = w.id AND p.no = (SELECT max(no) FROM plans WHERE work_id = w.id)
 	LEFT JOIN finishes f ON f.work_id = w.id`
 
 func readStone(scan scan) (workshop.Stone, error) {
 	var out workshop.Stone
-	var finish sql.Null[string]
+	var plan, finish sql.Null[string]
+	var intake string
 	err := scan(&out.ID, &out.Number, &out.Name, asInstant{&out.Created}, &out.Version, &out.Run, &out.RunPlace,
-		&out.Work.ID, &out.Work.Kind, asDocument{&out.Work.Plan}, &finish)
+		&out.Work.ID, &out.Work.Kind, &intake, &plan, &finish)
 	if err != nil {
 		return out, err
 	}
-	if finish.Valid {
-		out.Work.Finish = &workshop.Finish{}
-		return out, asDocument{out.Work.Finish}.Scan(finish.V)
+	if plan.Valid {
+		err = asDocument{&out.Work.Plan}.Scan(plan.V)
 	}
-	return out, nil
+	if err == nil && intake != "" {
+		out.Work.Intake = &workshop.Intake{}
+		err = asDocument{out.Work.Intake}.Scan(intake)
+	}
+	if err == nil && finish.Valid {
+		out.Work.Finish = &workshop.Finish{}
+		err = asDocument{out.Work.Finish}.Scan(finish.V)
+	}
+	return out, err
 }
 
 func (s *Store) setups(ctx context.Context, workID string) ([]workshop.Setup, error) {
@@ -105,8 +114,17 @@ func insertStone(ctx context.Context, tx *sql.Tx, stone workshop.Stone) (number 
 	if err != nil {
 		return 0, err
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO works (id, stone_id, ordinal, kind) VALUES (?, ?, 1, ?)`, stone.Work.ID, stone.ID, stone.Work.Kind); err != nil {
+	intake := ""
+	if stone.Work.Intake != nil {
+		if intake, err = document(stone.Work.Intake); err != nil {
+			return 0, err
+		}
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO works (id, stone_id, ordinal, kind, intake) VALUES (?, ?, 1, ?, ?)`, stone.Work.ID, stone.ID, stone.Work.Kind, intake); err != nil {
 		return 0, err
+	}
+	if stone.Work.Kind == workshop.Repair {
+		return number, nil
 	}
 	for i, setup := range stone.Work.Setups {
 		rotation, err := document(setup.Rotation)
@@ -147,6 +165,49 @@ func (s *Store) AddPlan(ctx context.Context, stone workshop.Stone, e workshop.Ev
 		}
 		return insertEvent(ctx, tx, stone.Work.ID, e)
 	})
+}
+
+// SaveIntake implements workshop.StoneStore.
+func (s *Store) SaveIntake(ctx context.Context, stone workshop.Stone, version int) error {
+	intake, err := document(stone.Work.Intake)
+	if err != nil {
+		return err
+	}
+	return s.write(ctx, func(tx *sql.Tx) error {
+		if err := changeOne(ctx, tx, `UPDATE stones SET name = ?, version = version + 1 WHERE id = ? AND version = ?`, stone.Name, stone.ID, version); err != nil {
+			return err
+		}
+		return changeOne(ctx, tx, `UPDATE works SET intake = ? WHERE id = ?`, intake, stone.Work.ID)
+	})
+}
+
+// Photos implements workshop.PhotoStore.
+func (s *Store) Photos(ctx context.Context, stoneID string) ([]workshop.Photo, error) {
+	out := []workshop.Photo{}
+	err := s.rows(ctx, func(scan scan) error {
+		var p workshop.Photo
+		err := scan(&p.ID, &p.Hash, asInstant{&p.Taken}, &p.Note)
+		out = append(out, p)
+		return err
+	}, `SELECT id, hash, taken, note FROM photos WHERE stone_id = ? ORDER BY taken`, stoneID)
+	return out, err
+}
+
+// InsertPhoto implements workshop.PhotoStore.
+func (s *Store) InsertPhoto(ctx context.Context, stoneID string, p workshop.Photo) error {
+	_, err := s.db.ExecContext(ctx, `INSERT INTO photos (id, stone_id, hash, taken, note) VALUES (?, ?, ?, ?, ?)`, p.ID, stoneID, p.Hash, instant(p.Taken), p.Note)
+	return err
+}
+
+// DropPhoto implements workshop.PhotoStore.
+func (s *Store) DropPhoto(ctx context.Context, stoneID, id string) error {
+	err := s.write(ctx, func(tx *sql.Tx) error {
+		return changeOne(ctx, tx, `DELETE FROM photos WHERE stone_id = ? AND id = ?`, stoneID, id)
+	})
+	if errors.Is(err, workshop.ErrStale) {
+		return workshop.ErrNotFound
+	}
+	return err
 }
 
 // SaveFinish implements workshop.StoneStore.

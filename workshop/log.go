@@ -23,6 +23,9 @@ const (
 	EventNote EventKind = "note"
 	// EventUndo takes back the event that Undoes names.
 	EventUndo EventKind = "undo"
+	// EventBegin and EventEnd bound a stretch of work on a stone without a plan.
+	EventBegin EventKind = "begin"
+	EventEnd   EventKind = "end"
 	// EventPlan: the plan was changed; Text is its number.
 	EventPlan EventKind = "plan"
 )
@@ -36,7 +39,7 @@ type Event struct {
 	Device     string    `json:"device" validate:"required,max=64"`
 	DeviceSeq  int64     `json:"deviceSeq" validate:"min=0"`
 	DeviceTime time.Time `json:"deviceTime"`
-	Kind       EventKind `json:"kind" validate:"oneof=done skip check transfer note undo plan"`
+	Kind       EventKind `json:"kind" validate:"oneof=done skip check transfer note undo plan begin end"`
 	Setup      string    `json:"setup" validate:"max=64"`
 	Pass       string    `json:"pass" validate:"max=64"`
 	Facet      FacetID   `json:"facet" validate:"max=64"`
@@ -103,6 +106,8 @@ func belongs(e Event, work Work) bool {
 		return setup && e.Item != ""
 	case EventTransfer:
 		return setup
+	case EventBegin, EventEnd:
+		return work.Kind == Repair
 	case EventUndo:
 		return e.Undoes != ""
 	case EventNote:

@@ -111,6 +111,9 @@ type Summary struct {
 	LastEvent time.Time `json:"lastEvent"`
 	Hours     float64   `json:"hours"`
 	Picture   *Picture  `json:"picture"`
+	// Material and SizeMM are the plan's, or those of the stone that came in.
+	Material string  `json:"material"`
+	SizeMM   float64 `json:"sizeMM"`
 }
 
 // Stones returns every stone, the one touched last first.
@@ -137,6 +140,9 @@ func (w *Workshop) Summary(ctx context.Context, s Stone) (Summary, error) {
 	if err != nil {
 		return Summary{}, err
 	}
+	if s.Work.Kind == Repair {
+		return w.repairSummary(s, events), nil
+	}
 	r, err := w.store.Revision(ctx, s.Work.Plan.AsCut)
 	if err != nil {
 		return Summary{}, err
@@ -144,6 +150,7 @@ func (w *Workshop) Summary(ctx context.Context, s Stone) (Summary, error) {
 	plan := s.Work.Plan
 	out := Summary{
 		Stone: s, LastEvent: s.Created, Hours: Hours(events), Picture: &r.Picture,
+		Material: plan.Choices.Material, SizeMM: plan.Choices.Size.MM,
 		All:  plan.visits(r.Diagram),
 		Done: countVisited(plan, Visited(events)),
 	}

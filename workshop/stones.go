@@ -31,9 +31,11 @@ type Stone struct {
 // Work is one cutting of a stone, from the plan to the logbook.
 type Work struct {
 	ID string `json:"id"`
-	// Kind is first-cut.
+	// Kind is first-cut or repair.
 	Kind string `json:"kind"`
-	Plan Plan   `json:"plan"`
+	// Plan is empty for a repair, Intake nil for a first cut.
+	Plan   Plan    `json:"plan"`
+	Intake *Intake `json:"intake"`
 	// Setups are the dop-ups in order.
 	Setups []Setup `json:"setups"`
 	// Finish is nil until the stone is off the dop.
@@ -471,6 +473,9 @@ func (w *Workshop) replanOne(ctx context.Context, stoneID string, c Choices, ver
 	if err != nil {
 		return s, err
 	}
+	if s.Work.Kind == Repair {
+		return s, ErrNoPlan
+	}
 	if s.Work.Finish != nil {
 		return s, ErrFinished
 	}
@@ -557,5 +562,8 @@ func (w *Workshop) Stone(ctx context.Context, id string) (Stone, error) {
 
 // AssessStone works out the present plan of a stone.
 func (w *Workshop) AssessStone(ctx context.Context, s Stone) (*Assessment, error) {
+	if s.Work.Kind == Repair {
+		return nil, ErrNoPlan
+	}
 	return w.assessRevision(ctx, s.Work.Plan.Revision, s.Work.Plan.Choices, s.Work.Plan.Material)
 }

@@ -12,6 +12,7 @@ type Store interface {
 	DiagramStore
 	StoneStore
 	DeviceStore
+	PhotoStore
 
 	// Settings returns the settings, the zero value before they were first saved.
 	Settings(ctx context.Context) (Settings, error)
@@ -50,6 +51,8 @@ type StoneStore interface {
 	Run(ctx context.Context, id string) (Run, error)
 	// AddPlan adds a revision of the stone's plan.
 	AddPlan(ctx context.Context, s Stone, e Event, version int) error
+	// SaveIntake stores a repair's intake and name.
+	SaveIntake(ctx context.Context, s Stone, version int) error
 	SaveFinish(ctx context.Context, stoneID string, f Finish, version int) error
 	// AppendEvents adds those events of a batch that are new, in one transaction.
 	// An event whose ID is known already is left as it is.

@@ -16,6 +16,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"cressa/demo"
+	"cressa/photos"
 	"cressa/server"
 	"cressa/sqlite"
 	"cressa/ui"
@@ -25,6 +26,7 @@ import (
 const (
 	defaultAddr  = "127.0.0.1:8473"
 	databaseFile = "cressa.db"
+	photoFolder  = "photos"
 )
 
 func serveCommand() *cobra.Command {
@@ -138,7 +140,7 @@ func serve(c *cobra.Command, at where, data string, prepare func(_ context.Conte
 		return errors.Join(fail("%v", err), listener.Close())
 	}
 	log := slog.New(slog.NewTextHandler(c.ErrOrStderr(), nil))
-	s := server.New(w, ui.Files(), log)
+	s := server.New(w, photos.Dir(filepath.Join(data, photoFolder)), ui.Files(), log)
 	if at.lan {
 		_, port, _ := net.SplitHostPort(listener.Addr().String())
 		network, err := server.ListenOnNetwork(port, at.cert, at.key)

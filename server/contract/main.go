@@ -12,7 +12,7 @@ import (
 )
 
 func main() {
-	s := server.New(&workshop.Workshop{}, fstest.MapFS{}, slog.New(slog.DiscardHandler))
+	s := server.New(&workshop.Workshop{}, "", fstest.MapFS{}, slog.New(slog.DiscardHandler))
 	doc, err := s.OpenAPI()
 	if err != nil {
 		fmt.Fprintln(os.Stderr, err)

@@ -67,3 +67,9 @@ export const runQuery = (id: string) =>
     queryKey: ['stones', 'run', id],
     queryFn: () => answer(client.GET('/api/runs/{id}', { params: { path: { id } } })),
   });
+
+export const repairQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['stones', 'repair', id],
+    queryFn: () => answer(client.GET('/api/repairs/{id}', { params: { path: { id } } })),
+  });

@@ -415,6 +415,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/repairs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a stone in for repair */
+        post: operations["takeIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/repairs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A stone that came in */
+        get: operations["getRepair"];
+        /** Correct what was written down */
+        put: operations["changeIntake"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/repairs/{id}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a photo off a stone */
+        delete: operations["dropPhoto"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reshape": {
         parameters: {
             query?: never;
@@ -850,7 +902,7 @@ export interface components {
             id: string;
             item: string;
             /** @enum {string} */
-            kind: "done" | "skip" | "check" | "transfer" | "note" | "undo" | "plan";
+            kind: "done" | "skip" | "check" | "transfer" | "note" | "undo" | "plan" | "begin" | "end";
             pass: string;
             seq: number;
             /** Format: date-time */
@@ -939,6 +991,22 @@ export interface components {
             turning: "whole" | "sides";
             /** @enum {string} */
             visiting: "written" | "round" | "pairs";
+        };
+        Intake: {
+            agreed: string;
+            carats: number;
+            damage: string;
+            heightMM: number;
+            lengthMM: number;
+            material: string;
+            owner: string;
+            promised: string;
+            widthMM: number;
+        };
+        IntakeRequest: {
+            intake: components["schemas"]["Intake"];
+            name: string;
+            version: number;
         };
         Judged: {
             cuttable: boolean;
@@ -1075,6 +1143,13 @@ export interface components {
             lap: string;
             name: string;
         };
+        Photo: {
+            hash: string;
+            id: string;
+            note: string;
+            /** Format: date-time */
+            taken: string;
+        };
         Picture: {
             above: number[][];
             side: number[][];
@@ -1163,6 +1238,11 @@ export interface components {
         ReadRequest: {
             name: string;
             text: string;
+        };
+        RepairPage: {
+            events: components["schemas"]["Event"][];
+            photos: components["schemas"]["Photo"][];
+            summary: components["schemas"]["Summary"];
         };
         ReplanRequest: {
             choices: components["schemas"]["Choices"];
@@ -1314,11 +1394,13 @@ export interface components {
             id: string;
             /** Format: date-time */
             lastEvent: string;
+            material: string;
             name: string;
             number: number;
             picture: components["schemas"]["Picture"] | null;
             run: string;
             runPlace: number;
+            sizeMM: number;
             state: string;
             version: number;
             work: components["schemas"]["Work"];
@@ -1377,6 +1459,7 @@ export interface components {
         Work: {
             finish: components["schemas"]["Finish"] | null;
             id: string;
+            intake: components["schemas"]["Intake"] | null;
             kind: string;
             plan: components["schemas"]["Plan"];
             setups: components["schemas"]["Setup"][];
@@ -2227,6 +2310,135 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["StopText"];
                 };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IntakeRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stone"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getRepair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RepairPage"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeIntake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IntakeRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stone"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description a problem (RFC 9457) */
             default: {

@@ -4,6 +4,9 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Unreachable } from '../api/client';
+import { RepairBenchRoom } from '../rooms/bench/RepairBenchRoom';
+import { RepairRoom } from '../rooms/repairs/RepairRoom';
+import { TakeInRoom } from '../rooms/repairs/TakeInRoom';
 import { RunBenchRoom } from '../rooms/bench/RunBenchRoom';
 import { RunRoom } from '../rooms/stones/RunRoom';
 import { BenchRoom } from '../rooms/bench/BenchRoom';
@@ -51,6 +54,8 @@ const router = createBrowserRouter([
           { path: '/stones/new', element: <PlanRoom /> },
           { path: '/stones/:id', element: <StoneRoom /> },
           { path: '/stones/:id/sheet', element: <SheetRoom of="stones" /> },
+          { path: '/repairs/new', element: <TakeInRoom /> },
+          { path: '/repairs/:id', element: <RepairRoom /> },
           { path: '/runs/:id', element: <RunRoom /> },
           { path: '/runs/:id/sheet', element: <SheetRoom of="runs" /> },
           { path: '/stones/:id/card', element: <CardRoom /> },
@@ -60,6 +65,11 @@ const router = createBrowserRouter([
         ],
       },
     ],
+  },
+  {
+    path: '/bench/repair/:id',
+    element: <RepairBenchRoom />,
+    errorElement: <RoomFailed />,
   },
   { path: '/bench/run/:id', element: <RunBenchRoom />, errorElement: <RoomFailed /> },
   { path: '/bench/:id', element: <BenchRoom />, errorElement: <RoomFailed /> },

@@ -48,3 +48,10 @@ export const plain = (v: number): string => format(v, 0, 6);
 /** A small error in micrometres. */
 export const um = (v: number): string =>
   v >= 1000 ? mm(v / 1000) : `${format(v, 0, v < 10 ? 1 : 0)} µm`;
+
+/** A stretch of time in ms as hours, minutes and seconds. */
+export function clock(ms: number): string {
+  const s = Math.floor(ms / 1000);
+  const two = (v: number) => String(v).padStart(2, '0');
+  return `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}`;
+}

@@ -8,6 +8,7 @@ import { Await, Empty, PageHead } from '../../parts/Page';
 import { Sheet } from '../../parts/Sheet';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { carats, hours, sizes } from '../../words/numbers';
+import { aboutOf, pathOf, titleOf } from '../stones/naming';
 import { w } from '../../words/words';
 import { yieldOf } from './CardFigures';
 
@@ -62,12 +63,12 @@ function Book({ stones }: { stones: Summary[] }) {
               <Thumbnail picture={s.picture} size={44} />
             </td>
             <td>
-              <Box component={Link} to={`/stones/${s.id}`} sx={{ color: 'text.primary' }}>
-                {s.number} · {s.name || s.work.plan.diagramName}
+              <Box component={Link} to={pathOf(s)} sx={{ color: 'text.primary' }}>
+                {s.number} · {titleOf(s)}
               </Box>
-              <Box sx={{ color: 'text.secondary' }}>{f.notes || s.work.plan.diagramName}</Box>
+              <Box sx={{ color: 'text.secondary' }}>{f.notes || aboutOf(s)}</Box>
             </td>
-            <td>{s.work.plan.choices.material}</td>
+            <td>{s.material}</td>
             <td className="figure">{f.roughCarats > 0 ? carats(f.roughCarats) : '–'}</td>
             <td className="figure">{f.finishedCarats > 0 ? carats(f.finishedCarats) : '–'}</td>
             <td className="figure">{yieldOf(f)}</td>

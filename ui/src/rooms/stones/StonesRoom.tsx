@@ -8,6 +8,8 @@ import { Await, Empty, PageHead } from '../../parts/Page';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { Sheet } from '../../parts/Sheet';
 import { date, hours as formatHours, mm } from '../../words/numbers';
+import { aboutOf, pathOf, titleOf } from './naming';
+import { repairWords } from '../../words/repairs';
 import { runWords } from '../../words/runs';
 import { w } from '../../words/words';
 
@@ -16,6 +18,9 @@ export function StonesRoom() {
   return (
     <>
       <PageHead title={w.stones.title}>
+        <Button component={Link} to="/repairs/new">
+          {repairWords.takeIn}
+        </Button>
         <Button component={Link} to="/stones/new" variant="contained">
           {w.today.newStone}
         </Button>
@@ -60,17 +65,17 @@ export function StoneTable({ stones, hours }: { stones: Summary[]; hours?: boole
             <Thumbnail picture={s.picture} size={40} />
           </td>
           <td>
-            <Box component={Link} to={`/stones/${s.id}`} sx={{ color: 'text.primary' }}>
-              {s.name || s.work.plan.diagramName}
+            <Box component={Link} to={pathOf(s)} sx={{ color: 'text.primary' }}>
+              {titleOf(s)}
             </Box>
             <Box sx={{ color: 'text.secondary' }}>
-              {s.work.plan.diagramName}
+              {aboutOf(s)}
               {s.run && ` · ${runWords.partOf(s.runPlace)}`}
             </Box>
           </td>
-          <td>{s.work.plan.choices.material}</td>
-          <td className="figure">{mm(s.work.plan.choices.size.mm)}</td>
-          <td className="figure">{w.common.of(s.done, s.all)}</td>
+          <td>{s.material}</td>
+          <td className="figure">{s.sizeMM > 0 ? mm(s.sizeMM) : '–'}</td>
+          <td className="figure">{s.all > 0 ? w.common.of(s.done, s.all) : '–'}</td>
           <td>{w.stones.states[s.state]}</td>
           <td className="figure">{date(s.lastEvent)}</td>
           {hours && <td className="figure">{formatHours(s.hours)} h</td>}

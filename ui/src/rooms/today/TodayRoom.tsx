@@ -10,7 +10,9 @@ import { vec } from '../../parts/stone/geometry';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { angle } from '../../words/numbers';
+import { repairWords } from '../../words/repairs';
 import { w } from '../../words/words';
+import { aboutOf, pathOf, titleOf } from '../stones/naming';
 import { DiagramChoice } from '../stones/DiagramChoice';
 import { benchState } from '../bench/state';
 import { FirstOpening } from '../machine/FirstOpening';
@@ -21,6 +23,9 @@ export function TodayRoom() {
   return (
     <>
       <PageHead title={w.today.title}>
+        <Button component={Link} to="/repairs/new">
+          {repairWords.takeIn}
+        </Button>
         <Button
           component={Link}
           to="/stones/new"
@@ -35,7 +40,15 @@ export function TodayRoom() {
   );
 }
 
-const onDop = (s: Summary) => s.state === 'cutting';
+const onDop = (s: Summary) => s.state === 'cutting' && s.work.kind !== 'repair';
+
+/** Repairs that are not given back, the one promised first at the top. */
+const due = (stones: Summary[]) =>
+  stones
+    .filter((s) => s.work.kind === 'repair' && s.state !== 'finished')
+    .sort((a, b) => promisedOf(a).localeCompare(promisedOf(b)));
+
+const promisedOf = (s: Summary) => s.work.intake?.promised || '9999';
 
 function Bench({ stones }: { stones: Summary[] }) {
   const first = stones.find(onDop);
@@ -46,9 +59,13 @@ function Bench({ stones }: { stones: Summary[] }) {
         {first ? <OnTheDop stone={first} /> : <Typography>{w.today.nothing}</Typography>}
       </Box>
       <Box sx={{ p: 6 }}>
+        <Group head={repairWords.due} stones={due(stones)} />
         <Group head={w.today.cutting} stones={stones.filter((s) => onDop(s) && s !== first)} />
         <Group head={w.today.cut} stones={stones.filter((s) => s.state === 'cut')} />
-        <Group head={w.today.planned} stones={stones.filter((s) => s.state === 'planned')} />
+        <Group
+          head={w.today.planned}
+          stones={stones.filter((s) => s.state === 'planned' && s.work.kind !== 'repair')}
+        />
         <Group
           head={w.today.finished}
           stones={stones.filter((s) => s.state === 'finished').slice(0, 3)}
@@ -150,7 +167,7 @@ function Group({ head, stones }: { head: string; stones: Summary[] }) {
         <Box
           key={s.id}
           component={Link}
-          to={`/stones/${s.id}`}
+          to={pathOf(s)}
           sx={{
             display: 'flex',
             gap: 3,
@@ -166,11 +183,12 @@ function Group({ head, stones }: { head: string; stones: Summary[] }) {
           <Thumbnail picture={s.picture} size={44} />
           <Box sx={{ minWidth: 0 }}>
             <Typography noWrap>
-              {s.number} · {s.name || s.work.plan.diagramName}
+              {s.number} · {titleOf(s)}
             </Typography>
             <Typography variant="body2" color="text.secondary" noWrap>
-              {s.work.plan.diagramName} · {s.work.plan.choices.material}
-              {s.state === 'cutting' && ` · ${w.today.progress(s.done, s.all)}`}
+              {aboutOf(s)} · {s.material}
+              {s.work.intake?.promised && ` · ${repairWords.dueOn(s.work.intake.promised)}`}
+              {s.state === 'cutting' && s.all > 0 && ` · ${w.today.progress(s.done, s.all)}`}
             </Typography>
           </Box>
         </Box>

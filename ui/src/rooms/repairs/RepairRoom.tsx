@@ -1,0 +1,183 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { answer, ApiProblem, client, type RepairPage } from '../../api/client';
+import { repairQuery, stonesQuery } from '../../api/queries';
+import { useNotice } from '../../app/notice';
+import { Conflict } from '../../parts/Conflict';
+import { Await, Care, Figures, PageHead } from '../../parts/Page';
+import { Refusal } from '../../parts/Refusal';
+import { carats, hours, moment, sizes } from '../../words/numbers';
+import { repairWords as r } from '../../words/repairs';
+import { w } from '../../words/words';
+import { standing } from '../bench/state';
+import { GiveBack } from './GiveBack';
+import { IntakeForm, type Written } from './IntakeForm';
+import { Photos } from './Photos';
+
+/** A stone that came in: what was written down, its photos, and what happened. */
+export function RepairRoom() {
+  const { id = '' } = useParams();
+  const repair = useQuery({ ...repairQuery(id), refetchOnMount: 'always' });
+  return <Await query={repair}>{(p) => <Repair key={p.summary.id} page={p} />}</Await>;
+}
+
+function Repair({ page }: { page: RepairPage }) {
+  const { summary: s } = page;
+  const [editing, setEditing] = useState(false);
+  const [giving, setGiving] = useState(false);
+  const intake = s.work.intake!;
+  const finished = s.state === 'finished';
+  return (
+    <>
+      <PageHead
+        title={`${s.number} · ${s.name}`}
+        facts={[
+          r.repair,
+          intake.material,
+          w.stones.states[s.state]!,
+          intake.promised ? r.dueOn(intake.promised) : '',
+        ]}
+      >
+        {!finished && <Button onClick={() => setEditing(!editing)}>{r.edit}</Button>}
+        <Button onClick={() => setGiving(true)}>{r.back}</Button>
+        {!finished && (
+          <Button variant="contained" component={Link} to={`/bench/repair/${s.id}`}>
+            {r.toBench}
+          </Button>
+        )}
+      </PageHead>
+      <Box sx={{ p: 6, display: 'grid', gap: 6 }}>
+        {editing ? (
+          <Edit page={page} onDone={() => setEditing(false)} />
+        ) : (
+          <Box
+            sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '360px 1fr' }, gap: 8 }}
+          >
+            <Figures
+              rows={[
+                [r.owner, intake.owner || '–'],
+                [r.material, intake.material || '–'],
+                [r.carats, intake.carats > 0 ? carats(intake.carats) : '–'],
+                [w.stones.size, sizes(intake.lengthMM, intake.widthMM, intake.heightMM)],
+                [r.promised, intake.promised || '–'],
+                [r.spent, `${hours(s.hours)} h`],
+                ...(s.work.finish
+                  ? ([[r.given, s.work.finish.finished]] as [string, string][])
+                  : []),
+                ...(s.work.finish && s.work.finish.finishedCarats > 0
+                  ? ([[r.weightAfter, carats(s.work.finish.finishedCarats)]] as [string, string][])
+                  : []),
+              ]}
+            />
+            <Box>
+              <Said head={r.damage} text={intake.damage} />
+              <Said head={r.agreed} text={intake.agreed} />
+              {s.work.finish && <Said head={r.notes} text={s.work.finish.notes} />}
+              <Care>{r.caution}</Care>
+            </Box>
+          </Box>
+        )}
+        <Photos stone={s.id} photos={page.photos} />
+        <Log page={page} />
+      </Box>
+      {giving && <GiveBack page={page} onClose={() => setGiving(false)} />}
+    </>
+  );
+}
+
+function Said({ head, text }: { head: string; text: string }) {
+  return (
+    <Box sx={{ mb: 3 }}>
+      <Typography variant="h3">{head}</Typography>
+      <Typography sx={{ whiteSpace: 'pre-wrap', maxWidth: 640 }}>{text || '–'}</Typography>
+    </Box>
+  );
+}
+
+function Edit({ page, onDone }: { page: RepairPage; onDone: () => void }) {
+  const { summary: s } = page;
+  const [written, setWritten] = useState<Written>({ name: s.name, intake: s.work.intake! });
+  const [theirs, setTheirs] = useState<RepairPage | null>(null);
+  const queries = useQueryClient();
+  const say = useNotice();
+  const at = { params: { path: { id: s.id } } };
+  const save = useMutation({
+    mutationFn: (version: number) =>
+      answer(client.PUT('/api/repairs/{id}', { ...at, body: { ...written, version } })),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
+      say({ text: r.saved });
+      onDone();
+    },
+    onError: async (e) => {
+      if (e instanceof ApiProblem && e.stale)
+        setTheirs(await answer(client.GET('/api/repairs/{id}', at)));
+    },
+  });
+  return (
+    <Box>
+      <IntakeForm value={written} onChange={setWritten} />
+      <Refusal error={save.error} />
+      <Box sx={{ display: 'flex', gap: 2, mt: 4 }}>
+        <Button onClick={onDone}>{w.common.cancel}</Button>
+        <Button
+          variant="contained"
+          disabled={written.name.trim() === '' || save.isPending}
+          onClick={() => save.mutate(s.version)}
+        >
+          {r.save}
+        </Button>
+      </Box>
+      {theirs && (
+        <Conflict
+          mine={tell(written)}
+          theirs={tell({ name: theirs.summary.name, intake: theirs.summary.work.intake! })}
+          onMine={() => {
+            save.mutate(theirs.summary.version);
+            setTheirs(null);
+          }}
+          onTheirs={() => {
+            queries.setQueryData(repairQuery(s.id).queryKey, theirs);
+            setTheirs(null);
+            onDone();
+          }}
+        />
+      )}
+    </Box>
+  );
+}
+
+function tell({ name, intake: i }: Written): string[] {
+  return [
+    name,
+    i.owner,
+    `${i.material} ${carats(i.carats)} ${sizes(i.lengthMM, i.widthMM, i.heightMM)}`,
+    i.damage,
+    i.agreed,
+    i.promised,
+  ];
+}
+
+function Log({ page }: { page: RepairPage }) {
+  const told = standing(page.events);
+  if (told.length === 0) return null;
+  return (
+    <Box component="section">
+      <Typography variant="h3" gutterBottom>
+        {r.log}
+      </Typography>
+      {told.map((e) => (
+        <Typography key={e.id}>
+          <Typography component="span" variant="figures" color="text.secondary">
+            {moment(e.deviceTime)}
+          </Typography>{' '}
+          {r.events[e.kind]} {e.text}
+        </Typography>
+      ))}
+    </Box>
+  );
+}
