@@ -141,6 +141,6 @@ func TestTheNetworkIsShutOutUnlessItIsAskedIn(t *testing.T) {
 	assert.Empty(t, door.URL)
 	assert.Empty(t, door.Code)
 	c.problem("POST", "/api/pair", `{"code":"12345678","name":""}`, http.StatusForbidden)
-	_, err := server.ListenOnNetwork("0", "no-such-file", "no-such-file")
+	_, err := server.ListenOnNetwork("127.0.0.1", "0", "no-such-file", "no-such-file")
 	assert.ErrorContains(t, err, "certificate")
 }

@@ -33,9 +33,9 @@ func (n Network) URL() string {
 	return "http://" + n.Addresses[0]
 }
 
-// ListenOnNetwork listens on this machine's addresses in its local networks, with
-// https where certificate and key files are named.
-func ListenOnNetwork(port, certFile, keyFile string) (n Network, err error) {
+// ListenOnNetwork listens on an address of this machine, or where that is "" on
+// those in its local networks, with https where certificate and key files are named.
+func ListenOnNetwork(host, port, certFile, keyFile string) (n Network, err error) {
 	defer func() {
 		if err != nil {
 			for _, l := range n.Listeners {
@@ -59,9 +59,11 @@ func ListenOnNetwork(port, certFile, keyFile string) (n Network, err error) {
 			}
 		}
 	}
-	ips, err := localIPs()
-	if err != nil {
-		return n, err
+	ips := []string{host}
+	if host == "" {
+		if ips, err = localIPs(); err != nil {
+			return n, err
+		}
 	}
 	for _, ip := range ips {
 		address := net.JoinHostPort(ip, port)
@@ -75,7 +77,7 @@ func ListenOnNetwork(port, certFile, keyFile string) (n Network, err error) {
 		n.Listeners, n.Addresses = append(n.Listeners, l), append(n.Addresses, address)
 	}
 	if len(n.Listeners) == 0 {
-		return n, fmt.Errorf("this machine is in no local network")
+		return n, fmt.Errorf("this machine has no address in a private network; name one with --lan-addr if it is safe to listen there")
 	}
 	return n, nil
 }

@@ -61,13 +61,16 @@ type where struct {
 	addr string
 	// lan lets paired devices in over the local network, with https where cert and
 	// key name the files of a certificate.
-	lan       bool
+	lan bool
+	// lanAddr is the address to listen on, "" for those in private networks.
+	lanAddr   string
 	cert, key string
 }
 
 func (w *where) flags(c *cobra.Command) {
 	c.Flags().StringVar(&w.addr, "addr", defaultAddr, "`HOST:PORT` of this machine to listen on")
 	c.Flags().BoolVar(&w.lan, "lan", false, "let tablets in over the local network, once they are paired")
+	c.Flags().StringVar(&w.lanAddr, "lan-addr", "", "with --lan: listen on this `IP` of the machine, not on all in private networks")
 	c.Flags().StringVar(&w.cert, "cert", "", "with --lan: `FILE` of a certificate of your own, for https")
 	c.Flags().StringVar(&w.key, "key", "", "with --lan: `FILE` of the certificate's key")
 }
@@ -78,6 +81,9 @@ func (w *where) check() error {
 	}
 	if w.cert != "" && !w.lan {
 		return errors.New("--cert is for --lan; this machine itself needs none")
+	}
+	if w.lanAddr != "" && (!w.lan || net.ParseIP(w.lanAddr) == nil) {
+		return errors.New("--lan-addr takes an IP address of this machine, and belongs to --lan")
 	}
 	return checkLoopback(w.addr)
 }
@@ -143,7 +149,7 @@ func serve(c *cobra.Command, at where, data string, prepare func(_ context.Conte
 	s := server.New(w, photos.Dir(filepath.Join(data, photoFolder)), ui.Files(), log)
 	if at.lan {
 		_, port, _ := net.SplitHostPort(listener.Addr().String())
-		network, err := server.ListenOnNetwork(port, at.cert, at.key)
+		network, err := server.ListenOnNetwork(at.lanAddr, port, at.cert, at.key)
 		if err != nil {
 			return errors.Join(fail("--lan: %v", err), listener.Close())
 		}

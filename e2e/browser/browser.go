@@ -154,11 +154,25 @@ func until[T any](p *Page, script string) (T, error) {
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
 	found, err := chromedp.Run(ctx, chromedp.Poll[T](script, chromedp.WithPollingTimeout(patience)))
+	// The page may load anew while it is being asked; then the new one is asked.
+	for err != nil && loadsAnew(err) && ctx.Err() == nil {
+		found, err = chromedp.Run(ctx, chromedp.Poll[T](script, chromedp.WithPollingTimeout(patience)))
+	}
 	if err != nil {
 		text, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string]("location.pathname + '\\n' + document.body.innerText"))
 		return found, fmt.Errorf("waiting for %s: %w; the page shows:\n%s", script, err, text)
 	}
 	return found, nil
+}
+
+// loadsAnew tells whether a question failed because the page was being loaded.
+func loadsAnew(err error) bool {
+	for _, said := range []string{"navigated", "Cannot find context", "context was destroyed"} {
+		if strings.Contains(err.Error(), said) {
+			return true
+		}
+	}
+	return false
 }
 
 // See waits until the page shows a text.

@@ -100,12 +100,12 @@ var views = []view{
 	{name: "side-by-side", path: "/diagrams/compare", steps: []step{choose("Hold beside it", "Ecliptic"), choose("Hold beside it", "First Light"), see("Where they differ"), seeDrawing}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},
 	{name: "sheet", path: "/stones", steps: []step{click("Rose oval"), click("Sheet"), func(p *browser.Page) error { return p.Until("document.querySelector('.sheet-pages img')?.complete") }}},
-	{name: "stones", path: "/stones", steps: []step{see("Rose oval")}},
 	{name: "stone", path: "/stones", steps: []step{click("Grey night"), see("Logbook card"), seeDrawing}},
 	{name: "bench", path: "/", tablet: true, steps: []step{click("Resume at the wheel"), see("Done"), seeDrawing}},
+	{name: "bench-run", path: "/stones", tablet: true, steps: []step{click("Peridot pair 1/2"), click("The run"), click("Cut the run"), see("Stone 1 of 2"), seeDrawing}},
+	{name: "repair-bench", path: "/stones", tablet: true, steps: []step{click("Ring stone with a chip"), click("To the bench"), click("Begin"), see("at work")}},
 	{name: "transfer", path: "/stones", tablet: true, steps: []step{click("Sea glass"), click("Cut it"), tickAll, see("Turn the stone over"), seeDrawing}},
 	{name: "logbook", path: "/logbook", steps: []step{see("Together")}},
-	{name: "card", path: "/stones", steps: []step{click("Blue swirl"), click("Finish it"), see("Hours at the wheel")}},
 	{name: "machine", path: "/machine", steps: []step{see("Window bench")}},
 }
 

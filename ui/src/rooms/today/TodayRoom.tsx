@@ -186,8 +186,9 @@ function Group({ head, stones }: { head: string; stones: Summary[] }) {
               {s.number} · {titleOf(s)}
             </Typography>
             <Typography variant="body2" color="text.secondary" noWrap>
-              {aboutOf(s)} · {s.material}
-              {s.work.intake?.promised && ` · ${repairWords.dueOn(s.work.intake.promised)}`}
+              {s.work.intake?.promised
+                ? repairWords.dueOn(s.work.intake.promised)
+                : `${aboutOf(s)} · ${s.material}`}
               {s.state === 'cutting' && s.all > 0 && ` · ${w.today.progress(s.done, s.all)}`}
             </Typography>
           </Box>
