@@ -219,3 +219,32 @@ func TestTiersAreReshapedAndVariantsCompared(t *testing.T) {
 	u.see("P9 angle")
 	u.quiet()
 }
+
+// What was cut away from the screen is ticked along the thread, by hand and by
+// keys, and taken back.
+func TestCatchingUpAlongTheThread(t *testing.T) {
+	t.Parallel()
+	app := start(t, "demo")
+	u := open(t, 1280, 800, app.URL+"/stones")
+	u.click("Sphene")
+	u.see("5 of 93 cuts")
+	done := `document.querySelectorAll('[data-visit=done]').length`
+	u.until(done + ` === 5`)
+	u.until(`(document.querySelector('[role=slider][aria-label^="Catch up"]').focus(), document.activeElement.getAttribute('aria-valuenow') === '5')`)
+	for range 3 {
+		u.press(kb.ArrowRight)
+	}
+	u.see("Tick 3 cuts as done")
+	u.press(kb.Enter)
+	u.until(done + ` === 8`)
+	u.see("8 of 93 cuts")
+	u.click("Undo")
+	u.until(done + ` === 5`)
+	u.see("5 of 93 cuts")
+
+	require.NoError(t, u.Drag("[data-visit=open]", 60, 0))
+	u.until(`document.body.innerText.match(/Tick \d+ cuts as done/)`)
+	u.click("Tick all")
+	u.until(done + ` > 8`)
+	u.quiet()
+}

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"math"
 	"net/http"
 	"slices"
 
@@ -161,6 +162,8 @@ type BenchVisit struct {
 	Pass  string `json:"pass"`
 	Facet int    `json:"facet"`
 	Round int    `json:"round"`
+	// Minutes is how long it took, or how long such a one takes.
+	Minutes float64 `json:"minutes"`
 }
 
 // TransferCheck is an item to check when the stone is turned over.
@@ -296,8 +299,9 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 			Target: pointOf(f.Target),
 		})
 	}
-	for _, v := range script.Visits {
-		out.Visits = append(out.Visits, BenchVisit{v.Setup, v.Pass, v.FacetNo, v.Round})
+	minutes := workshop.Minutes(script.Visits, events)
+	for i, v := range script.Visits {
+		out.Visits = append(out.Visits, BenchVisit{v.Setup, v.Pass, v.FacetNo, v.Round, math.Round(minutes[i]*100) / 100})
 	}
 	for _, item := range workshop.TransferChecks {
 		out.Checks = append(out.Checks, TransferCheck{item, words.TransferCheck(item, a.TableMM > 0 || script.Setups[0].Up != "crown", string(script.Setups[1].Up))})

@@ -204,3 +204,46 @@ func countVisited(p Plan, visited map[Visit]EventKind) int {
 	}
 	return n
 }
+
+// usualMinutes is what a cut takes before anything is known of a cutter's pace.
+const usualMinutes = 1.5
+
+// Minutes tells for every visit of a script how long it took, or, where it is still
+// to come, how long such a one takes: the median of its step so far, else of all
+// that was cut, else a usual minute and a half. Pauses count as that too.
+func Minutes(visits []ScriptVisit, events []Event) []float64 {
+	type step struct{ setup, pass string }
+	took := map[Visit]float64{}
+	gaps, all := map[step][]time.Duration{}, []time.Duration{}
+	var before *Event
+	ticks := Standing(events)
+	slices.SortStableFunc(ticks, func(a, b Event) int { return a.DeviceTime.Compare(b.DeviceTime) })
+	for _, e := range ticks {
+		if e.Kind != EventDone && e.Kind != EventSkip {
+			continue
+		}
+		if before != nil {
+			if gap := e.DeviceTime.Sub(before.DeviceTime); gap <= longPause {
+				took[Visit{e.Setup, e.Pass, e.Facet}] = gap.Minutes()
+				gaps[step{e.Setup, e.Pass}] = append(gaps[step{e.Setup, e.Pass}], gap)
+				all = append(all, gap)
+			}
+		}
+		before = &e
+	}
+	out := make([]float64, len(visits))
+	for i, v := range visits {
+		usual := median(gaps[step{v.Setup, v.Pass}]).Minutes()
+		if usual == 0 {
+			usual = median(all).Minutes()
+		}
+		if usual == 0 {
+			usual = usualMinutes
+		}
+		out[i] = usual
+		if real, ok := took[v.Visit]; ok {
+			out[i] = real
+		}
+	}
+	return out
+}

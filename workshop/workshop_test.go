@@ -410,6 +410,22 @@ func TestARunSharesOnePlanAndItsTime(t *testing.T) {
 	}
 }
 
+func TestTheThreadsMinutesAreRealOnesAndThenTheUsualOnes(t *testing.T) {
+	s := newShop(t)
+	stone := s.plan(t, "First Light")
+	script, err := s.Script(t.Context(), stone)
+	require.NoError(t, err)
+	blank := workshop.Minutes(script.Visits, nil)
+	assert.Equal(t, blank[0], blank[len(blank)-1])
+	assert.Positive(t, blank[0])
+	events := s.done(t, stone, 6)
+	events[5].DeviceTime = events[4].DeviceTime.Add(3 * time.Minute)
+	minutes := workshop.Minutes(script.Visits, events)
+	assert.InDelta(t, 1, minutes[2], 1e-9)
+	assert.InDelta(t, 3, minutes[5], 1e-9, "what it took")
+	assert.InDelta(t, 1, minutes[6], 1e-9, "what such a cut takes")
+}
+
 // The demo is made of records that the workshop itself accepts.
 func TestTheScenarioHasStonesInEveryState(t *testing.T) {
 	file := filepath.Join(t.TempDir(), "demo.db")

@@ -100,7 +100,7 @@ var views = []view{
 	{name: "side-by-side", path: "/diagrams/compare", steps: []step{choose("Hold beside it", "Ecliptic"), choose("Hold beside it", "First Light"), see("Where they differ"), seeDrawing}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},
 	{name: "sheet", path: "/stones", steps: []step{click("Rose oval"), click("Sheet"), func(p *browser.Page) error { return p.Until("document.querySelector('.sheet-pages img')?.complete") }}},
-	{name: "stone", path: "/stones", steps: []step{click("Grey night"), see("Logbook card"), seeDrawing}},
+	{name: "stone", path: "/stones", steps: []step{click("Rose oval"), see("The thread"), seeDrawing}},
 	{name: "bench", path: "/", tablet: true, steps: []step{click("Resume at the wheel"), see("Done"), seeDrawing}},
 	{name: "bench-run", path: "/stones", tablet: true, steps: []step{click("Peridot pair 1/2"), click("The run"), click("Cut the run"), see("Stone 1 of 2"), seeDrawing}},
 	{name: "repair-bench", path: "/stones", tablet: true, steps: []step{click("Ring stone with a chip"), click("To the bench"), click("Begin"), see("at work")}},

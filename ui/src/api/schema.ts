@@ -785,6 +785,7 @@ export interface components {
         };
         BenchVisit: {
             facet: number;
+            minutes: number;
             pass: string;
             round: number;
             setup: string;

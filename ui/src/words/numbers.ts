@@ -55,3 +55,9 @@ export function clock(ms: number): string {
   const two = (v: number) => String(v).padStart(2, '0');
   return `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}`;
 }
+
+/** Minutes as people say them: hours and minutes. */
+export function duration(minutes: number): string {
+  const m = Math.round(minutes);
+  return m < 60 ? `${m} min` : `${Math.floor(m / 60)} h ${m % 60} min`;
+}

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { answer, ApiProblem, client, type BenchEvent } from '../../api/client';
-import { stonesQuery } from '../../api/queries';
+import { stoneQuery, stonesQuery } from '../../api/queries';
 import { arrived, device, put, randomID, waiting } from './outbox';
 
 /** What happens, without what every event gets: its name, its device and its time. */
@@ -20,7 +20,8 @@ interface Log {
   away: boolean;
   /** Why the server refused what waits. */
   refused: ApiProblem | null;
-  add: (happenings: Happening[]) => void;
+  /** Adds what happened and returns the events that it became. */
+  add: (happenings: Happening[]) => BenchEvent[];
 }
 
 /**
@@ -50,6 +51,7 @@ export function useBenchLog(stone: string, first: BenchEvent[]): Log {
         setAway(false);
         setRefused(null);
         void queries.invalidateQueries({ queryKey: stonesQuery.queryKey, exact: true });
+        void queries.invalidateQueries({ queryKey: stoneQuery(stone).queryKey, exact: true });
       }
     } catch (e) {
       if (e instanceof ApiProblem) setRefused(e);
@@ -77,6 +79,7 @@ export function useBenchLog(stone: string, first: BenchEvent[]): Log {
       const made = happenings.map(eventOf);
       setHeld((h) => [...h, ...made]);
       void put(stone, made).then(send);
+      return made;
     },
     [stone, send],
   );

@@ -12,7 +12,7 @@ import {
   type Settings,
   type StonePage,
 } from '../../api/client';
-import { settingsQuery, stoneQuery, stonesQuery } from '../../api/queries';
+import { scriptQuery, settingsQuery, stoneQuery, stonesQuery } from '../../api/queries';
 import { useNotice } from '../../app/notice';
 import { Conflict } from '../../parts/Conflict';
 import { Await, PageHead } from '../../parts/Page';
@@ -26,6 +26,7 @@ import { TierTable } from '../diagrams/TierTable';
 import { CardFigures } from '../logbook/CardFigures';
 import { PlanDesk } from './PlanDesk';
 import { PlanFigures } from './PlanFigures';
+import { Thread } from './Thread';
 
 /** One stone, from its plan to its card. */
 export function StoneRoom() {
@@ -55,6 +56,7 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
   const [selected, setSelected] = useState<string | null>(null);
   const { state } = s;
   const finished = state === 'finished';
+  const script = useQuery({ ...scriptQuery(s.id), refetchOnMount: 'always' });
   return (
     <>
       <PageHead
@@ -100,6 +102,9 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         onSelect={setSelected}
         length={(units) => mm(units * a.mmPerUnit)}
       >
+        <Await query={script}>
+          {(b) => <Thread key={b.planNo} stone={s.id} script={b} closed={finished} />}
+        </Await>
         {s.work.finish && <CardFigures finish={s.work.finish} hours={s.hours} planned={a.carats} />}
         <PlanFigures assessment={a} />
         {a.stone && (
