@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material/styles';
-import { useId } from 'react';
+import { memo, useId } from 'react';
 import type { Dial, Mesh, Tooth } from '../../api/client';
 import { faces } from '../../theme/tokens';
 import { lookingAt, reachOf, type Camera } from './geometry';
@@ -44,14 +44,7 @@ export function StoneInWheel({
       <clipPath id={clip}>
         <circle r={stoneRadius + 8} />
       </clipPath>
-      {wheel.length > 0 && (
-        <path
-          d={gearPath(wheel.length)}
-          fill={tokens.sheet}
-          stroke={tokens.hairline}
-          strokeWidth={0.4}
-        />
-      )}
+      <Rim teeth={wheel.length} />
       <g clipPath={`url(#${clip})`}>
         <g transform={`scale(${scale})`}>
           <StoneFaces
@@ -64,6 +57,29 @@ export function StoneInWheel({
           />
         </g>
       </g>
+      <Numbers wheel={wheel} />
+      {lit.map((d, i) => (
+        <Light key={i} dial={d} colour={tokens.copper} />
+      ))}
+      {current && <Light dial={current} colour={tokens.ember} large />}
+    </svg>
+  );
+}
+
+/** The ring of teeth. It stays while only the stone inside it changes. */
+const Rim = memo(function Rim({ teeth }: { teeth: number }) {
+  const { tokens } = useTheme();
+  if (teeth === 0) return null;
+  return (
+    <path d={gearPath(teeth)} fill={tokens.sheet} stroke={tokens.hairline} strokeWidth={0.4} />
+  );
+});
+
+/** The numbers of its labelled teeth. */
+const Numbers = memo(
+  function Numbers({ wheel }: { wheel: readonly Tooth[] }) {
+    const { tokens } = useTheme();
+    return (
       <g fontFamily={faces.figures} fontSize={4.6} textAnchor="middle" fill={tokens.faint}>
         {wheel
           .filter((t) => t.labelled)
@@ -76,13 +92,10 @@ export function StoneInWheel({
             );
           })}
       </g>
-      {lit.map((d, i) => (
-        <Light key={i} dial={d} colour={tokens.copper} />
-      ))}
-      {current && <Light dial={current} colour={tokens.ember} large />}
-    </svg>
-  );
-}
+    );
+  },
+  (a, b) => a.wheel.length === b.wheel.length,
+);
 
 function Light({ dial, colour, large }: { dial: Dial; colour: string; large?: boolean }) {
   const width = large ? 4.5 : 2.6;

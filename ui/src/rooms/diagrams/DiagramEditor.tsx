@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { Diagram, Draft } from '../../api/client';
 import { useKeys } from '../../app/keys';
@@ -56,6 +56,8 @@ function Editor({ diagram, stack }: { diagram: Diagram; stack: Stack | undefined
   const live = useSolved(pulling?.draft ?? draft, { off });
   const { solved, behind } = live;
   const shown = pulling ? (solved?.stone ?? live.shown) : live.shown;
+  const held = pulled !== null;
+  const pick = useCallback((t: string | null) => !held && setSelected(t), [held]);
   const pull = (tier: number) => {
     setSelected(String(tier));
     setPulled(tier);
@@ -109,7 +111,7 @@ function Editor({ diagram, stack }: { diagram: Diagram; stack: Stack | undefined
         problems={draft.tiers.length > 0 ? problems.filter((p) => p.field === '') : []}
         warnings={solved?.warnings ?? []}
         selected={selected}
-        onSelect={(t) => pulled === null && setSelected(t)}
+        onSelect={pick}
         hold={
           pulling ? { tier: pulling.tier, rings: ringsOf(pulling), grab: pulling.grab } : undefined
         }

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import Button from '@mui/material/Button';
 import type { Draft, Place } from '../../api/client';
 import { fieldsQuery } from '../../api/queries';
@@ -17,7 +17,7 @@ interface Props {
 type TextName = Exclude<keyof Draft, 'tiers'>;
 
 /** The head of the sheet: what stands above the tiers. */
-export function SheetHead({ draft, problems, set }: Props) {
+export const SheetHead = memo(function SheetHead({ draft, problems, set }: Props) {
   const fields = useQuery(fieldsQuery);
   const [more, setMore] = useState(false);
   const wrong = (name: TextName) => problems.find((p) => p.tier < 0 && p.field === name)?.message;
@@ -76,4 +76,13 @@ export function SheetHead({ draft, problems, set }: Props) {
       )}
     </Box>
   );
+}, sameHead);
+
+/** The head is drawn anew only where something in it has changed: typing in a tier is not. */
+function sameHead(a: Props, b: Props): boolean {
+  const head = ({ draft, problems }: Props) => [
+    { ...draft, tiers: draft.tiers.length > 0 },
+    problems.filter((p) => p.tier < 0),
+  ];
+  return a.set === b.set && JSON.stringify(head(a)) === JSON.stringify(head(b));
 }

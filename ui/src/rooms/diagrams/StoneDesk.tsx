@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useState, type ReactNode } from 'react';
+import { memo, useState, type ReactNode } from 'react';
 import type { Place, StoneView } from '../../api/client';
 import { Care } from '../../parts/Page';
 import { vec } from '../../parts/stone/geometry';
@@ -125,7 +125,7 @@ function holding(stone: StoneView, hold: Hold | undefined) {
   return { step, marks: { rings: hold.rings, grab: { ...hold.grab, facets } } };
 }
 
-function Drawing({
+const Drawing = memo(function Drawing({
   stone,
   selected,
   onSelect,
@@ -210,9 +210,9 @@ function Drawing({
       <StepSlider stone={stone} step={step} onStep={(s) => setStep(s >= last ? Infinity : s)} />
     </>
   );
-}
+});
 
-function SideAndFigures({
+const SideAndFigures = memo(function SideAndFigures({
   stone,
   selected,
   onSelect,
@@ -259,4 +259,4 @@ function SideAndFigures({
       <StoneFigures stone={stone} />
     </Box>
   );
-}
+});

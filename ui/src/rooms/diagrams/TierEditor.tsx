@@ -18,7 +18,15 @@ import DragIndicator from '@mui/icons-material/DragIndicator';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
-import { useRef, type KeyboardEvent, type ReactNode } from 'react';
+import {
+  Fragment,
+  memo,
+  useEffect,
+  useMemo,
+  useRef,
+  type KeyboardEvent,
+  type ReactNode,
+} from 'react';
 import {
   answer,
   ApiProblem,
@@ -104,45 +112,44 @@ export function TierEditor(props: Props) {
     const place = (key: unknown) => draft.tiers.findIndex((t) => t.key === key);
     if (over && over.id !== active.id) move(place(active.id), place(over.id));
   };
+  const acts = useLatest({
+    draft: () => draft,
+    select: (i) => onSelect(String(i)),
+    change: (key, change, at) =>
+      setTiers(
+        (list) => list.map((o) => (o.key === key ? changed(o, change) : o)),
+        at && `${key}/${at}`,
+      ),
+    move,
+    remove: (key) => setTiers((list) => list.filter((o) => o.key !== key)),
+    pull: onPull,
+    off: onOff,
+    reshape: (tier, how) => void reshape(tier, how),
+    enter,
+  });
+  // The same list while only what is in the tiers changes: a new one draws every row anew.
+  const joined = draft.tiers.map((t) => t.key).join('\n');
+  const keys = useMemo(() => joined.split('\n'), [joined]);
+  const named = new Map(tiers.map((t) => [t.name, t]));
   return (
     <Box ref={table}>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
-        <SortableContext
-          items={draft.tiers.map((t) => t.key)}
-          strategy={verticalListSortingStrategy}
-        >
+        <SortableContext items={keys} strategy={verticalListSortingStrategy}>
           {draft.tiers.map((t, i) => (
-            <Draggable key={t.key} id={t.key} name={t.name} onKeyDown={(e) => enter(e, i)}>
-              {(handle) => (
-                <>
-                  <TierRow
-                    tier={t}
-                    solved={tiers.find((s) => s.name === t.name)}
-                    problems={problems.filter((p) => p.tier === i)}
-                    names={draft.tiers.map((o) => o.name).filter((n) => n && n !== t.name)}
-                    selected={selected === String(i)}
-                    onSelect={() => onSelect(String(i))}
-                    onChange={(change, at) =>
-                      setTiers(
-                        (list) => list.map((o) => (o.key === t.key ? changed(o, change) : o)),
-                        at && `${t.key}/${at}`,
-                      )
-                    }
-                    onUp={i > 0 ? () => move(i, i - 1) : undefined}
-                    onDown={i + 1 < draft.tiers.length ? () => move(i, i + 1) : undefined}
-                    onRemove={() => setTiers((list) => list.filter((o) => o.key !== t.key))}
-                    onPull={() => onPull(i)}
-                    off={off.includes(t.key)}
-                    onOff={t.optional ? () => onOff(t.key) : undefined}
-                    handle={handle}
-                    menu={
-                      <TierMenu draft={draft} tier={i} onReshape={(how) => void reshape(i, how)} />
-                    }
-                  />
-                  {pulled === i && panel}
-                </>
-              )}
-            </Draggable>
+            <Fragment key={t.key}>
+              <Row
+                tier={t}
+                place={i}
+                last={i + 1 === draft.tiers.length}
+                solved={named.get(t.name)}
+                problems={problems.filter((p) => p.tier === i)}
+                names={draft.tiers.map((o) => o.name).filter((n) => n && n !== t.name)}
+                selected={selected === String(i)}
+                off={off.includes(t.key)}
+                acts={acts}
+              />
+              {pulled === i && panel}
+            </Fragment>
           ))}
         </SortableContext>
       </DndContext>
@@ -153,39 +160,118 @@ export function TierEditor(props: Props) {
   );
 }
 
+/** What a row can do. The object stays the same, so that rows are drawn only when they change. */
+interface RowActs {
+  draft: () => Draft;
+  select: (place: number) => void;
+  change: (key: string, change: Partial<DraftTier>, at?: string) => void;
+  move: (from: number, to: number) => void;
+  remove: (key: string) => void;
+  pull: (place: number) => void;
+  off: (key: string) => void;
+  reshape: (place: number, how: Reshape) => void;
+  enter: (e: KeyboardEvent, place: number) => void;
+}
+
+/** Functions that stay the same and always do what the newest ones do. */
+function useLatest(now: RowActs): RowActs {
+  const latest = useRef(now);
+  useEffect(() => {
+    latest.current = now;
+  });
+  return useMemo(
+    () => ({
+      draft: () => latest.current.draft(),
+      select: (i) => latest.current.select(i),
+      change: (key, change, at) => latest.current.change(key, change, at),
+      move: (from, to) => latest.current.move(from, to),
+      remove: (key) => latest.current.remove(key),
+      pull: (i) => latest.current.pull(i),
+      off: (key) => latest.current.off(key),
+      reshape: (i, how) => latest.current.reshape(i, how),
+      enter: (e, i) => latest.current.enter(e, i),
+    }),
+    [],
+  );
+}
+
+interface RowProps {
+  tier: DraftTier;
+  place: number;
+  last: boolean;
+  solved: Tier | undefined;
+  problems: Place[];
+  names: string[];
+  selected: boolean;
+  off: boolean;
+  acts: RowActs;
+}
+
+/** What of a solved tier a row shows. */
+const said = (t: Tier | undefined) =>
+  t && [t.stop, t.margin, t.judgement, t.below, t.above, t.outOfReach];
+
+function sameRow(a: RowProps, b: RowProps): boolean {
+  const alike = (x: unknown, y: unknown) => JSON.stringify(x) === JSON.stringify(y);
+  return (
+    a.tier === b.tier &&
+    a.place === b.place &&
+    a.last === b.last &&
+    a.selected === b.selected &&
+    a.off === b.off &&
+    alike(said(a.solved), said(b.solved)) &&
+    alike(a.problems, b.problems) &&
+    alike(a.names, b.names)
+  );
+}
+
 /** A row that is dragged by its handle, or moved with the arrow keys once that is picked up. */
-function Draggable({
-  id,
-  name,
-  onKeyDown,
-  children,
-}: {
-  id: string;
-  name: string;
-  onKeyDown: (e: KeyboardEvent) => void;
-  children: (handle: ReactNode) => ReactNode;
-}) {
-  const { attributes, listeners, setNodeRef, transform, isDragging } = useSortable({ id });
+const Row = memo(function Row(props: RowProps) {
+  const { tier: t, place: i, acts } = props;
+  const { attributes, listeners, setNodeRef, transform, isDragging } = useSortable({ id: t.key });
   return (
     <Box
       ref={setNodeRef}
-      onKeyDown={onKeyDown}
+      onKeyDown={(e) => acts.enter(e, i)}
       style={{ transform: transform ? `translateY(${transform.y}px)` : undefined }}
       sx={isDragging ? { position: 'relative', zIndex: 1, bgcolor: 'background.paper' } : undefined}
     >
-      {children(
-        <IconButton
-          {...attributes}
-          {...listeners}
-          aria-label={editingWords.tier.drag(name)}
-          sx={{ width: 30, cursor: 'grab', touchAction: 'none', flexShrink: 0 }}
-        >
-          <DragIndicator />
-        </IconButton>,
-      )}
+      <TierRow
+        tier={t}
+        solved={props.solved}
+        problems={props.problems}
+        names={props.names}
+        selected={props.selected}
+        onSelect={() => acts.select(i)}
+        onChange={(change, at) => acts.change(t.key, change, at)}
+        onUp={i > 0 ? () => acts.move(i, i - 1) : undefined}
+        onDown={props.last ? undefined : () => acts.move(i, i + 1)}
+        onRemove={() => acts.remove(t.key)}
+        onPull={() => acts.pull(i)}
+        off={props.off}
+        onOff={t.optional ? () => acts.off(t.key) : undefined}
+        handle={
+          <IconButton
+            {...attributes}
+            {...listeners}
+            aria-label={editingWords.tier.drag(t.name)}
+            sx={{ width: 30, cursor: 'grab', touchAction: 'none', flexShrink: 0 }}
+          >
+            <DragIndicator />
+          </IconButton>
+        }
+        menu={
+          <TierMenu
+            name={t.name}
+            tier={i}
+            draft={acts.draft}
+            onReshape={(how) => acts.reshape(i, how)}
+          />
+        }
+      />
     </Box>
   );
-}
+}, sameRow);
 
 /** A tier with a change. The part follows the name's letter while nothing else has been typed. */
 function changed(t: DraftTier, change: Partial<DraftTier>): DraftTier {

@@ -10,30 +10,31 @@ import { plainReshape, RenameDialog, SymmetryDialog } from './TierDialog';
 const t = editingWords.tier;
 
 interface Props {
-  draft: Draft;
+  name: string;
   tier: number;
+  /** The draft as it stands when a dialog is opened. */
+  draft: () => Draft;
   onReshape: (how: Reshape) => void;
 }
 
 /** What can be done with a tier as a whole. */
-export function TierMenu({ draft, tier, onReshape }: Props) {
+export function TierMenu({ name, tier, draft, onReshape }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [dialog, setDialog] = useState<'complete' | 'rename' | null>(null);
+  const [dialog, setDialog] = useState<{ kind: 'complete' | 'rename'; draft: Draft } | null>(null);
   const keep = (how: Reshape) => {
     setDialog(null);
     onReshape(how);
   };
   const turn = (by: number): Reshape => ({ ...plainReshape, kind: 'turn', by });
   const entries: [string, () => void][] = [
-    [t.complete, () => setDialog('complete')],
+    [t.complete, () => setDialog({ kind: 'complete', draft: draft() })],
     [t.writeOut, () => keep({ ...plainReshape, kind: 'write-out' })],
     [t.copy, () => keep({ ...plainReshape, kind: 'copy' })],
     [t.mirror, () => keep({ ...plainReshape, kind: 'mirror' })],
     [t.turnOn('1'), () => keep(turn(1))],
     [t.turnBack('1'), () => keep(turn(-1))],
-    [t.rename, () => setDialog('rename')],
+    [t.rename, () => setDialog({ kind: 'rename', draft: draft() })],
   ];
-  const name = draft.tiers[tier]?.name ?? '';
   return (
     <>
       <IconButton onClick={(e) => setAnchor(e.currentTarget)} aria-label={t.actions(name)}>
@@ -54,11 +55,21 @@ export function TierMenu({ draft, tier, onReshape }: Props) {
           ))}
         </Menu>
       )}
-      {dialog === 'complete' && (
-        <SymmetryDialog draft={draft} tier={tier} onKeep={keep} onClose={() => setDialog(null)} />
+      {dialog?.kind === 'complete' && (
+        <SymmetryDialog
+          draft={dialog.draft}
+          tier={tier}
+          onKeep={keep}
+          onClose={() => setDialog(null)}
+        />
       )}
-      {dialog === 'rename' && (
-        <RenameDialog draft={draft} tier={tier} onKeep={keep} onClose={() => setDialog(null)} />
+      {dialog?.kind === 'rename' && (
+        <RenameDialog
+          draft={dialog.draft}
+          tier={tier}
+          onKeep={keep}
+          onClose={() => setDialog(null)}
+        />
       )}
     </>
   );

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useState } from 'react';
+import { useState } from 'react';
 import { answer, client, type Draft, type Solved, type StoneView } from '../../api/client';
 
 interface Result {
@@ -28,19 +28,18 @@ const nextSerial = () => ++serials;
  * dropped, because it belongs to the key of another draft.
  */
 export function useSolved(draft: Draft, { off = none, gear = 0 }: Options = {}): Result {
-  const asked = useDeferredValue(draft);
   const query = useQuery({
-    queryKey: ['solve', asked, off, gear],
+    queryKey: ['solve', draft, off, gear],
     queryFn: ({ signal }) =>
       answer(
         client.POST('/api/solve', {
-          body: { serial: nextSerial(), draft: asked, off, gear },
+          body: { serial: nextSerial(), draft, off, gear },
           signal,
         }),
       ),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
-    gcTime: 60_000,
+    gcTime: 10_000,
   });
   const [good, setGood] = useState<StoneView>();
   const solved = query.data;
