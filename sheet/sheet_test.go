@@ -3,6 +3,7 @@ package sheet_test
 import (
 	"bytes"
 	"encoding/xml"
+	"errors"
 	"io"
 	"strings"
 	"testing"
@@ -105,7 +106,7 @@ func TestSheetsAreWrittenAsSVGAndPDF(t *testing.T) {
 	texts := 0
 	for {
 		token, err := d.Token()
-		if err == io.EOF {
+		if errors.Is(err, io.EOF) {
 			break
 		}
 		require.NoError(t, err)

@@ -48,6 +48,7 @@ type PhotoFiles interface {
 	Keep(data []byte) (hash string, err error)
 }
 
+// Refusals that a caller can tell apart with errors.Is.
 var (
 	// ErrNoPicture: the file is no JPEG or PNG picture, or too large a one.
 	ErrNoPicture = errors.New("no picture that can be kept")

@@ -37,7 +37,7 @@ func regearCommand() *cobra.Command {
 			if err := checkTeeth("--gear", teeth); err != nil {
 				return err
 			}
-			_, stone, err := readAndCut(c, args[0])
+			stone, err := readAndCut(c, args[0])
 			if err != nil {
 				return err
 			}
@@ -89,7 +89,7 @@ func gearsCommand() *cobra.Command {
 					return err
 				}
 			}
-			_, stone, err := readAndCut(c, args[0])
+			stone, err := readAndCut(c, args[0])
 			if err != nil {
 				return err
 			}
@@ -122,13 +122,12 @@ func checkTeeth(flag string, teeth int) error {
 }
 
 // readAndCut reads a diagram and cuts all of it.
-func readAndCut(c *cobra.Command, name string) (*diagram.Diagram, *cutting.Stone, error) {
+func readAndCut(c *cobra.Command, name string) (*cutting.Stone, error) {
 	d, err := readDiagram(name, c.InOrStdin())
 	if err != nil {
-		return nil, nil, err
+		return nil, err
 	}
-	stone, err := cut(name, d, "")
-	return d, stone, err
+	return cut(name, d, "")
 }
 
 // dials prints positions as a cutter reads them: tooth, and the cheat where there is one.

@@ -154,12 +154,14 @@ func (p *Pull) try(stop diagram.Stop, depth float64) (Reach, bool) {
 func (p *Pull) leavesStone(r Reach) bool {
 	d := p.Before.Diagram
 	t := d.Tiers[p.tierNo]
-	now, outcome := p.Before.Solid(), solid.Touched
+	now := p.Before.Solid()
 	for i, index := range t.Indexes {
 		normal := diagram.Normal(t.Part, t.Angle, d.Azimuth(t.Part, index))
-		if now, outcome = now.Cut(len(p.Before.Facets)+i, solid.Through(normal, r.Points[i])); outcome == solid.TookAll {
+		after, outcome := now.Cut(len(p.Before.Facets)+i, solid.Through(normal, r.Points[i]))
+		if outcome == solid.TookAll {
 			return false
 		}
+		now = after
 	}
 	return true
 }
