@@ -6,19 +6,21 @@ import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
+import { memo } from 'react';
 import type { StoneView } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { w } from '../../words/words';
 
 interface Props {
-  stone: StoneView;
+  /** The number of steps, and what is said of the present one. */
+  last: number;
+  said: string;
   step: number;
   onStep: (step: number) => void;
 }
 
 /** Walks the cutting facet by facet, from the rough block to the finished stone. */
-export function StepSlider({ stone, step, onStep }: Props) {
-  const last = stone.mesh.steps.length - 1;
+export const StepSlider = memo(function StepSlider({ last, said, step, onStep }: Props) {
   const to = (s: number) => onStep(Math.max(0, Math.min(last, s)));
   useKeys([
     { keys: ['ArrowLeft'], label: w.drawing.back, run: () => to(step - 1) },
@@ -26,10 +28,6 @@ export function StepSlider({ stone, step, onStep }: Props) {
     { keys: ['Home'], label: w.drawing.first, run: () => to(0) },
     { keys: ['End'], label: w.drawing.last, run: () => to(last) },
   ]);
-  const facet = step > 0 ? stone.facets[step - 1] : undefined;
-  const said = facet
-    ? w.drawing.stepAt(stone.tiers[facet.tier]!.name, String(facet.dial.tooth), step, last)
-    : w.drawing.stepNone;
   return (
     <Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
@@ -61,4 +59,17 @@ export function StepSlider({ stone, step, onStep }: Props) {
       </Typography>
     </Box>
   );
+});
+
+/** Names the moment of the cutting after so many steps. */
+export function momentOf(stone: StoneView, step: number): string {
+  const facet = step > 0 ? stone.facets[step - 1] : undefined;
+  return facet
+    ? w.drawing.stepAt(
+        stone.tiers[facet.tier]!.name,
+        String(facet.dial.tooth),
+        step,
+        stone.mesh.steps.length - 1,
+      )
+    : w.drawing.stepNone;
 }

@@ -2,13 +2,13 @@ import Box from '@mui/material/Box';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { memo, useState, type ReactNode } from 'react';
+import { memo, useCallback, useState, type ReactNode } from 'react';
 import type { Place, StoneView } from '../../api/client';
 import { Care } from '../../parts/Page';
 import { vec } from '../../parts/stone/geometry';
 import type { Grab, RingMark } from '../../parts/stone/grab';
 import { Profile } from '../../parts/stone/Profile';
-import { StepSlider } from '../../parts/stone/StepSlider';
+import { momentOf, StepSlider } from '../../parts/stone/StepSlider';
 import { StoneInTheRound } from '../../parts/stone/StoneInTheRound';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { percent } from '../../words/numbers';
@@ -115,6 +115,23 @@ function facetsOf(stone: StoneView, selected: string | null): Set<number> {
   return out;
 }
 
+/** The ways to look at the stone. */
+const Views = memo(function Views({ view, onView }: { view: View; onView: (v: View) => void }) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      value={view}
+      onChange={(_, v: View | null) => v && onView(v)}
+      aria-label={w.drawing.views}
+    >
+      <ToggleButton value="crown">{w.drawing.crownUp}</ToggleButton>
+      <ToggleButton value="pavilion">{w.drawing.pavilionUp}</ToggleButton>
+      <ToggleButton value="round">{w.drawing.inRound}</ToggleButton>
+      <ToggleButton value="section">{w.drawing.section}</ToggleButton>
+    </ToggleButtonGroup>
+  );
+});
+
 /** What a tier that is held adds to a drawing, and the moment of the cutting that is drawn. */
 function holding(stone: StoneView, hold: Hold | undefined) {
   const last = stone.mesh.steps.length - 1;
@@ -153,20 +170,11 @@ const Drawing = memo(function Drawing({
     const picked = String(stone.facets[i]!.tier);
     onSelect(picked === selected ? null : picked);
   };
+  const toStep = useCallback((s: number) => setStep(s >= last ? Infinity : s), [last]);
   const lit = facet ? [] : tier?.up === up ? tier.dials : [];
   return (
     <>
-      <ToggleButtonGroup
-        exclusive
-        value={view ?? up}
-        onChange={(_, v: View | null) => v && setView(v)}
-        aria-label={w.drawing.views}
-      >
-        <ToggleButton value="crown">{w.drawing.crownUp}</ToggleButton>
-        <ToggleButton value="pavilion">{w.drawing.pavilionUp}</ToggleButton>
-        <ToggleButton value="round">{w.drawing.inRound}</ToggleButton>
-        <ToggleButton value="section">{w.drawing.section}</ToggleButton>
-      </ToggleButtonGroup>
+      <Views view={view ?? up} onView={setView} />
       <Box
         sx={{
           height: 'min(46vw, calc(100vh - 270px))',
@@ -207,7 +215,7 @@ const Drawing = memo(function Drawing({
           />
         )}
       </Box>
-      <StepSlider stone={stone} step={step} onStep={(s) => setStep(s >= last ? Infinity : s)} />
+      <StepSlider last={last} said={momentOf(stone, step)} step={step} onStep={toStep} />
     </>
   );
 });

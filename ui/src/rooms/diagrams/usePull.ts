@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { answer, client, type Draft, type Reach, type StoneView } from '../../api/client';
 
 /** A plane that is so close to a meet clicks into it, in design units. */
@@ -42,7 +42,8 @@ export function usePull(
   write: (stop: string) => void,
 ): Pulling | null {
   const [live, setLive] = useState<Live | null>(null);
-  const [grabbed, setGrabbed] = useState(0);
+  // A drag goes on over many renders; what it began with is kept beside them.
+  const drag = useRef<{ from: number; live: Live | null }>({ from: 0, live: null });
   const before = tier === null ? null : upTo(draft, tier);
   const pull = useQuery({
     queryKey: ['pull', before],
@@ -85,12 +86,15 @@ export function usePull(
     draft: live ? withStop(draft, tier, stopOf(live, reaches)) : draft,
     grab: {
       start: () => {
-        setGrabbed(distance ?? 0);
-        setLive({ distance: distance ?? 0, at });
+        drag.current = { from: distance ?? 0, live: null };
       },
-      move: (outwards) => setLive(hold(grabbed + outwards)),
+      move: (outwards) => {
+        drag.current.live = hold(drag.current.from + outwards);
+        setLive(drag.current.live);
+      },
       end: () => {
-        if (live) void settle(live).finally(() => setLive(null));
+        const last = drag.current.live;
+        if (last) void settle(last).finally(() => setLive(null));
       },
     },
     choose,
