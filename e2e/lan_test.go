@@ -81,12 +81,16 @@ func TestTheBenchLoadsAnewWithoutTheServer(t *testing.T) {
 	app := start(t, "demo")
 	u := open(t, 1024, 768, app.URL+"/stones")
 	u.click("Sphene")
-	u.until(`navigator.serviceWorker.controller !== null`)
 	u.click("Resume")
 	u.see("on disk")
-	// The bench comes by the service worker once, so that it is kept.
-	require.NoError(t, u.Reload())
-	u.see("on disk")
+	_, err := browser.Eval[bool](u.Page, `(async () => {
+		const put = async () => (await (await caches.open('cressa-bench')).keys()).length > 3;
+		const works = async () => !!(await navigator.serviceWorker.getRegistration('/bench/'))?.active;
+		while (!(await put()) || !(await works())) await new Promise(requestAnimationFrame);
+		window.aside = true;
+	})(), true`)
+	require.NoError(t, err)
+	u.until(`window.aside`)
 	require.NoError(t, app.Kill())
 	require.NoError(t, u.Reload())
 	u.click("Done")

@@ -1,41 +1,23 @@
-// Keeps the application and the open work within reach while the network is away.
-// Browsers run it only over https or on the machine itself.
-const cache = 'cressa-1';
+// Lets an open bench load anew while the network is away. It stands only between the
+// bench's pages and the network; what it falls back on, the bench has put aside
+// itself. Browsers run it only over https or on the machine itself.
+const cache = 'cressa-bench';
 
 self.addEventListener('install', () => self.skipWaiting());
-self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
 
-// What the network gave last stands in for it: the page for every address of the
-// application, and the script of a stone for its bench.
 async function networkFirst(request, key) {
-  const kept = await caches.open(cache);
   try {
-    const answer = await fetch(request);
-    if (answer.ok) await kept.put(key, answer.clone());
-    return answer;
+    return await fetch(request);
   } catch (away) {
-    const old = await kept.match(key);
+    const old = await (await caches.open(cache)).match(key);
     if (old) return old;
     throw away;
   }
 }
 
-// Built files carry their hash in their name and never change.
-async function keptFirst(request) {
-  const kept = await caches.open(cache);
-  const old = await kept.match(request);
-  if (old) return old;
-  const answer = await fetch(request);
-  if (answer.ok) await kept.put(request, answer.clone());
-  return answer;
-}
-
 self.addEventListener('fetch', (event) => {
   const { request } = event;
-  const { origin, pathname } = new URL(request.url);
-  if (request.method !== 'GET' || origin !== location.origin) return;
-  if (request.mode === 'navigate') event.respondWith(networkFirst(request, '/'));
-  else if (pathname.startsWith('/assets/')) event.respondWith(keptFirst(request));
-  else if (/^\/api\/stones\/[^/]+\/script$/.test(pathname))
-    event.respondWith(networkFirst(request, request));
+  if (request.method !== 'GET' || new URL(request.url).origin !== location.origin) return;
+  // Every address of the application is the same page.
+  event.respondWith(networkFirst(request, request.mode === 'navigate' ? '/' : request));
 });

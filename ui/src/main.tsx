@@ -11,8 +11,3 @@ createRoot(document.getElementById('root')!).render(
     <App />
   </StrictMode>,
 );
-
-// Where the browser allows it, the open work also loads while the network is away.
-if (import.meta.env.PROD && 'serviceWorker' in navigator && window.isSecureContext) {
-  void navigator.serviceWorker.register('/sw.js');
-}

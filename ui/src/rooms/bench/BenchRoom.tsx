@@ -7,6 +7,7 @@ import { scriptQuery } from '../../api/queries';
 import { useKeys } from '../../app/keys';
 import { Await } from '../../parts/Page';
 import { w } from '../../words/words';
+import { putAside } from './aside';
 import { BenchEnd } from './BenchEnd';
 import { BenchHead } from './BenchHead';
 import { FacetScreen } from './FacetScreen';
@@ -26,6 +27,7 @@ export function BenchRoom() {
     staleTime: Infinity,
     gcTime: 0,
   });
+  useEffect(() => void putAside(`/api/stones/${id}/script`), [id]);
   return (
     <Box component="main" sx={{ height: '100%' }}>
       <Await query={script}>{(s) => <Bench key={id} stone={id} script={s} />}</Await>
