@@ -200,13 +200,8 @@ func (w *Workshop) NewDiagram(ctx context.Context) (Diagram, error) {
 	}, nil, Diagram{})
 }
 
-// Import adds a diagram that was read from somewhere: origin says where. One that
-// cannot be cut as written comes in as a draft, with its problem to be mended.
-func (w *Workshop) Import(ctx context.Context, d *diagram.Diagram, origin string) (Diagram, error) {
-	return w.importAs(ctx, d, Diagram{Origin: origin})
-}
-
-// ImportDraft adds a draft that was read from somewhere, mistakes included.
+// ImportDraft adds a draft that was read from somewhere, mistakes included: origin
+// says where. One that cannot be cut as written comes in with its problem to be mended.
 func (w *Workshop) ImportDraft(ctx context.Context, draft diagram.Draft, origin string) (Diagram, error) {
 	return w.addDraft(ctx, draft, Diagram{Origin: origin})
 }

@@ -25,15 +25,12 @@ export const editingWords = {
     help: 'Drag the tier in the section or in the round, choose a ring, or step with [ and ]. It clicks at every meet; between two it stops where you let go.',
     reaches: 'It reaches, from outside in',
     none: 'Nothing is in its way yet: it stops where you let go.',
-    keep: 'Keep this stop',
-    give: 'Leave it as it was',
     deeper: 'On to the next meet',
     higher: 'Back to the meet before',
     finer: 'A little deeper',
     coarser: 'A little less deep',
     between: 'between two meets',
     ring: (n: number, words: string) => `${n}: ${words}`,
-    plane: 'The tier’s plane: drag it',
   },
   tier: {
     actions: (tier: string) => `What can be done with ${tier}`,
@@ -73,7 +70,6 @@ export const editingWords = {
     residual: 'residual',
     worst: 'Meets, the widest first',
     fine: 'Every meet comes in.',
-    scale: (um: string) => um,
     view: (meet: string) => `The meet of ${meet}, magnified`,
   },
   variants: {

@@ -35,11 +35,9 @@ export const repairWords = {
   weightAfter: 'Weight now',
   notes: 'What was done',
   given: 'Given back',
-  before: 'came in at',
   log: 'What happened',
   events: { begin: 'began', end: 'paused', note: 'note' } as Record<string, string>,
   due: 'Promised',
-  late: (date: string) => `was promised for ${date}`,
   dueOn: (date: string) => `promised for ${date}`,
   caution:
     'A finished stone can split or pop off with heat. Cut wet; warm and cool it slowly; solvents need fresh air and no flame.',

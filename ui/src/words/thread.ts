@@ -3,7 +3,6 @@ export const threadWords = {
   head: 'The thread',
   lead: 'Every cut in order, as wide as the minutes it took or will take.',
   slider: 'Catch up along the thread',
-  here: (said: string) => `At ${said}`,
   left: (minutes: string) => `${minutes} left`,
   ask: (n: number, to: string) =>
     n === 1 ? `Tick ${to} as cut?` : `Tick ${n} cuts as done, up to ${to}?`,
@@ -12,6 +11,5 @@ export const threadWords = {
   ticked: (n: number) => (n === 1 ? '1 cut ticked' : `${n} cuts ticked`),
   catchUp:
     'Drag along the thread, or use the arrow keys, to tick what was cut away from the screen.',
-  setup: (side: string) => `${side} up`,
   transferFirst: 'The stone is turned over at the bench before the other side can be ticked.',
 };
