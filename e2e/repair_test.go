@@ -42,7 +42,7 @@ func TestARepairFromTheDoorToTheDoor(t *testing.T) {
 	u.until(`document.querySelector('img[alt="Photo 1"]')?.naturalWidth === 80`)
 
 	u.click("To the bench")
-	u.see("polish the crown only")
+	u.see("Begin")
 	u.press(kb.Enter)
 	u.see("at work")
 	u.press("n")

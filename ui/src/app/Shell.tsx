@@ -6,6 +6,7 @@ import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import { useIsFetching, useIsMutating } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { w } from '../words/words';
 import { useKeyHelp, useKeys } from './keys';
@@ -21,7 +22,6 @@ const rooms = [
 
 export function Shell() {
   const navigate = useNavigate();
-  const busy = useIsFetching() + useIsMutating() > 0;
   useKeys(
     rooms.map((r) => ({ keys: [r.key], label: w.keys.go(r.name), run: () => void navigate(r.to) })),
   );
@@ -61,9 +61,19 @@ export function Shell() {
         </Box>
         <Tools />
       </Box>
-      <Box component="main" aria-busy={busy} sx={{ flexGrow: 1, minHeight: 0, overflow: 'auto' }}>
+      <Room>
         <Outlet />
-      </Box>
+      </Room>
+    </Box>
+  );
+}
+
+/** Where the rooms stand. Only this says that something is under way, so only this follows it. */
+function Room({ children }: { children: ReactNode }) {
+  const busy = useIsFetching() + useIsMutating() > 0;
+  return (
+    <Box component="main" aria-busy={busy} sx={{ flexGrow: 1, minHeight: 0, overflow: 'auto' }}>
+      {children}
     </Box>
   );
 }

@@ -20,10 +20,9 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import {
   Fragment,
-  memo,
-  useEffect,
   useMemo,
   useRef,
+  type ComponentProps,
   type KeyboardEvent,
   type ReactNode,
 } from 'react';
@@ -40,7 +39,7 @@ import {
 import { useNotice } from '../../app/notice';
 import { editingWords } from '../../words/editing';
 import { w } from '../../words/words';
-import { TierMenu } from './TierMenu';
+import { useTierActs } from './tierActs';
 import { TierRow } from './TierRow';
 
 interface Props {
@@ -59,6 +58,10 @@ interface Props {
   off: string[];
   onOff: (key: string) => void;
 }
+
+// Objects that stay the same: new ones would draw every row anew.
+const byPointer = { activationConstraint: { distance: 4 } };
+const byKeys = { coordinateGetter: sortableKeyboardCoordinates };
 
 /** The tiers in cutting order, typed. Enter goes on to the next tier and makes it where there is none. */
 export function TierEditor(props: Props) {
@@ -105,14 +108,14 @@ export function TierEditor(props: Props) {
     }
   };
   const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+    useSensor(PointerSensor, byPointer),
+    useSensor(KeyboardSensor, byKeys),
   );
   const dropped = ({ active, over }: DragEndEvent) => {
     const place = (key: unknown) => draft.tiers.findIndex((t) => t.key === key);
     if (over && over.id !== active.id) move(place(active.id), place(over.id));
   };
-  const acts = useLatest({
+  const acts = useTierActs({
     draft: () => draft,
     select: (i) => onSelect(String(i)),
     change: (key, change, at) =>
@@ -160,118 +163,34 @@ export function TierEditor(props: Props) {
   );
 }
 
-/** What a row can do. The object stays the same, so that rows are drawn only when they change. */
-interface RowActs {
-  draft: () => Draft;
-  select: (place: number) => void;
-  change: (key: string, change: Partial<DraftTier>, at?: string) => void;
-  move: (from: number, to: number) => void;
-  remove: (key: string) => void;
-  pull: (place: number) => void;
-  off: (key: string) => void;
-  reshape: (place: number, how: Reshape) => void;
-  enter: (e: KeyboardEvent, place: number) => void;
-}
-
-/** Functions that stay the same and always do what the newest ones do. */
-function useLatest(now: RowActs): RowActs {
-  const latest = useRef(now);
-  useEffect(() => {
-    latest.current = now;
-  });
-  return useMemo(
-    () => ({
-      draft: () => latest.current.draft(),
-      select: (i) => latest.current.select(i),
-      change: (key, change, at) => latest.current.change(key, change, at),
-      move: (from, to) => latest.current.move(from, to),
-      remove: (key) => latest.current.remove(key),
-      pull: (i) => latest.current.pull(i),
-      off: (key) => latest.current.off(key),
-      reshape: (i, how) => latest.current.reshape(i, how),
-      enter: (e, i) => latest.current.enter(e, i),
-    }),
-    [],
-  );
-}
-
-interface RowProps {
-  tier: DraftTier;
-  place: number;
-  last: boolean;
-  solved: Tier | undefined;
-  problems: Place[];
-  names: string[];
-  selected: boolean;
-  off: boolean;
-  acts: RowActs;
-}
-
-/** What of a solved tier a row shows. */
-const said = (t: Tier | undefined) =>
-  t && [t.stop, t.margin, t.judgement, t.below, t.above, t.outOfReach];
-
-function sameRow(a: RowProps, b: RowProps): boolean {
-  const alike = (x: unknown, y: unknown) => JSON.stringify(x) === JSON.stringify(y);
-  return (
-    a.tier === b.tier &&
-    a.place === b.place &&
-    a.last === b.last &&
-    a.selected === b.selected &&
-    a.off === b.off &&
-    alike(said(a.solved), said(b.solved)) &&
-    alike(a.problems, b.problems) &&
-    alike(a.names, b.names)
-  );
-}
-
 /** A row that is dragged by its handle, or moved with the arrow keys once that is picked up. */
-const Row = memo(function Row(props: RowProps) {
-  const { tier: t, place: i, acts } = props;
+function Row(props: Omit<ComponentProps<typeof TierRow>, 'handle'>) {
+  const { tier: t, place, acts } = props;
   const { attributes, listeners, setNodeRef, transform, isDragging } = useSortable({ id: t.key });
+  const handle = useMemo(
+    () => (
+      <IconButton
+        {...attributes}
+        {...listeners}
+        aria-label={editingWords.tier.drag(t.name)}
+        sx={{ width: 30, cursor: 'grab', touchAction: 'none', flexShrink: 0 }}
+      >
+        <DragIndicator />
+      </IconButton>
+    ),
+    [attributes, listeners, t.name],
+  );
   return (
     <Box
       ref={setNodeRef}
-      onKeyDown={(e) => acts.enter(e, i)}
+      onKeyDown={(e) => acts.enter(e, place)}
       style={{ transform: transform ? `translateY(${transform.y}px)` : undefined }}
       sx={isDragging ? { position: 'relative', zIndex: 1, bgcolor: 'background.paper' } : undefined}
     >
-      <TierRow
-        tier={t}
-        solved={props.solved}
-        problems={props.problems}
-        names={props.names}
-        selected={props.selected}
-        onSelect={() => acts.select(i)}
-        onChange={(change, at) => acts.change(t.key, change, at)}
-        onUp={i > 0 ? () => acts.move(i, i - 1) : undefined}
-        onDown={props.last ? undefined : () => acts.move(i, i + 1)}
-        onRemove={() => acts.remove(t.key)}
-        onPull={() => acts.pull(i)}
-        off={props.off}
-        onOff={t.optional ? () => acts.off(t.key) : undefined}
-        handle={
-          <IconButton
-            {...attributes}
-            {...listeners}
-            aria-label={editingWords.tier.drag(t.name)}
-            sx={{ width: 30, cursor: 'grab', touchAction: 'none', flexShrink: 0 }}
-          >
-            <DragIndicator />
-          </IconButton>
-        }
-        menu={
-          <TierMenu
-            name={t.name}
-            tier={i}
-            draft={acts.draft}
-            onReshape={(how) => acts.reshape(i, how)}
-          />
-        }
-      />
+      <TierRow {...props} handle={handle} />
     </Box>
   );
-}, sameRow);
+}
 
 /** A tier with a change. The part follows the name's letter while nothing else has been typed. */
 function changed(t: DraftTier, change: Partial<DraftTier>): DraftTier {

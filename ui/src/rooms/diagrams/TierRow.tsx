@@ -1,92 +1,55 @@
-import ArrowDownward from '@mui/icons-material/ArrowDownward';
-import ArrowUpward from '@mui/icons-material/ArrowUpward';
-import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
-import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
-import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
 import PlaylistAddCheck from '@mui/icons-material/PlaylistAddCheck';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import IconButton from '@mui/material/IconButton';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import { useState, type ReactNode } from 'react';
+import { memo, useState, type ReactNode } from 'react';
 import type { DraftTier, Place, Tier } from '../../api/client';
 import { Care } from '../../parts/Page';
 import { editingWords } from '../../words/editing';
 import { w } from '../../words/words';
 import { StopPicker } from './StopPicker';
+import type { TierActs } from './tierActs';
 import { Margin, Settable } from './TierTable';
+import { TierTools } from './TierTools';
 
 interface Props {
   tier: DraftTier;
+  place: number;
+  last: boolean;
   solved: Tier | undefined;
   problems: Place[];
   names: string[];
   selected: boolean;
-  onSelect: () => void;
-  onChange: (change: Partial<DraftTier>, at?: string) => void;
-  onUp?: () => void;
-  onDown?: () => void;
-  onRemove: () => void;
-  onPull: () => void;
-  /** Looks at the stone without the tier, or with it again. */
-  onOff?: () => void;
   off: boolean;
+  acts: TierActs;
   /** What the row is dragged by. */
   handle: ReactNode;
-  /** What can be done with the tier as a whole. */
-  menu: ReactNode;
 }
 
 /** One tier being typed. The row in focus is the one that lights in the drawings. */
-export function TierRow({
-  tier: t,
-  solved,
-  problems,
-  names,
-  selected,
-  onSelect,
-  onChange,
-  onUp,
-  onDown,
-  onRemove,
-  onPull,
-  onOff,
-  off,
-  handle,
-  menu,
-}: Props) {
+export const TierRow = memo(function TierRow(props: Props) {
+  const { tier: t, solved, problems, selected, off, acts } = props;
   const [picking, setPicking] = useState(false);
   // What is still empty in the row that is being typed is no mistake yet.
   const empty = (field: string) => t[field as keyof DraftTier] === '';
   const mistakes = problems.filter((p) => !(selected && empty(p.field)));
   const wrong = (field: string) => mistakes.some((p) => p.field === field);
-  const text = (
-    field: 'name' | 'angle' | 'indexes' | 'stop' | 'note',
-    label: string,
-    width?: number,
-  ) => (
-    <TextField
+  const text = (field: TextName, label: string, width?: number) => (
+    <TierText
+      tierKey={t.key}
+      name={t.name || w.tiers.tier}
+      field={field}
       label={label}
       value={t[field]}
-      onChange={(e) => onChange({ [field]: e.target.value }, field)}
-      error={wrong(field)}
-      sx={width ? { width, flexShrink: 0 } : { flexGrow: 1 }}
-      slotProps={{
-        htmlInput: {
-          'aria-label': `${t.name || w.tiers.tier} ${label}`,
-          'data-name': field === 'name' ? '' : undefined,
-          spellCheck: field === 'note',
-          autoComplete: 'off',
-        },
-      }}
+      wrong={wrong(field)}
+      width={width}
+      change={acts.change}
     />
   );
   return (
     <Box
-      onFocus={onSelect}
+      onFocus={() => acts.select(props.place)}
       sx={{
         borderTop: 1,
         borderColor: 'divider',
@@ -99,27 +62,15 @@ export function TierRow({
       }}
     >
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-        {handle}
+        {props.handle}
         {text('name', w.tiers.tier, 72)}
-        <TextField
-          select
-          label={w.tiers.part}
-          value={t.part}
-          onChange={(e) => onChange({ part: e.target.value })}
-          sx={{ width: 112, flexShrink: 0 }}
-          error={wrong('part')}
-          slotProps={{
-            select: {
-              SelectDisplayProps: { 'aria-label': `${t.name || w.tiers.tier} ${w.tiers.part}` },
-            },
-          }}
-        >
-          {Object.entries(w.tiers.parts).map(([value, name]) => (
-            <MenuItem key={value} value={value}>
-              {name}
-            </MenuItem>
-          ))}
-        </TextField>
+        <TierPart
+          tierKey={t.key}
+          name={t.name || w.tiers.tier}
+          part={t.part}
+          wrong={wrong('part')}
+          change={acts.change}
+        />
         {text('angle', `${w.tiers.angle} °`, 86)}
         <Box sx={{ width: 86, flexShrink: 0 }}>
           {solved && <Margin tier={solved} />}
@@ -145,51 +96,115 @@ export function TierRow({
       {selected && (
         <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
           {text('note', w.tiers.note)}
-          <FormControlLabel
-            sx={{ ml: 1 }}
-            control={
-              <Checkbox
-                checked={t.optional}
-                onChange={(e) => onChange({ optional: e.target.checked })}
-              />
-            }
-            label={w.diagrams.optional}
+          <TierTools
+            tierKey={t.key}
+            name={t.name}
+            place={props.place}
+            last={props.last}
+            optional={t.optional}
+            off={off}
+            acts={acts}
           />
-          {onOff && (
-            <IconButton
-              onClick={onOff}
-              aria-pressed={off}
-              aria-label={off ? editingWords.tier.on(t.name) : editingWords.tier.off(t.name)}
-            >
-              {off ? <VisibilityOffOutlined /> : <VisibilityOutlined />}
-            </IconButton>
-          )}
-          <Button size="small" onClick={onPull}>
-            {editingWords.pull.start(t.name)}
-          </Button>
-          <IconButton onClick={onUp} disabled={!onUp} aria-label={w.diagrams.up(t.name)}>
-            <ArrowUpward />
-          </IconButton>
-          <IconButton onClick={onDown} disabled={!onDown} aria-label={w.diagrams.down(t.name)}>
-            <ArrowDownward />
-          </IconButton>
-          <IconButton onClick={onRemove} aria-label={w.diagrams.remove(t.name)}>
-            <DeleteOutlined />
-          </IconButton>
-          {menu}
         </Box>
       )}
       {picking && (
         <StopPicker
           tier={t}
-          names={names}
+          names={props.names}
           onClose={() => setPicking(false)}
           onPick={(stop) => {
-            onChange({ stop });
+            acts.change(t.key, { stop });
             setPicking(false);
           }}
         />
       )}
     </Box>
   );
+}, sameRow);
+
+/** What of a solved tier a row shows. */
+const said = (t: Tier | undefined) =>
+  t && [t.stop, t.margin, t.judgement, t.below, t.above, t.outOfReach];
+
+function sameRow(a: Props, b: Props): boolean {
+  const alike = (x: unknown, y: unknown) => JSON.stringify(x) === JSON.stringify(y);
+  return (
+    a.tier === b.tier &&
+    a.place === b.place &&
+    a.last === b.last &&
+    a.selected === b.selected &&
+    a.off === b.off &&
+    a.handle === b.handle &&
+    alike(said(a.solved), said(b.solved)) &&
+    alike(a.problems, b.problems) &&
+    alike(a.names, b.names)
+  );
 }
+
+type TextName = 'name' | 'angle' | 'indexes' | 'stop' | 'note';
+
+interface FieldProps {
+  tierKey: string;
+  /** What the tier is called for those who hear the field's name. */
+  name: string;
+  wrong: boolean;
+  change: TierActs['change'];
+}
+
+/** A field of a tier as it is typed. A letter in one field leaves the others as they are. */
+const TierText = memo(function TierText({
+  tierKey,
+  name,
+  field,
+  label,
+  value,
+  wrong,
+  width,
+  change,
+}: FieldProps & { field: TextName; label: string; value: string; width?: number }) {
+  return (
+    <TextField
+      label={label}
+      value={value}
+      onChange={(e) => change(tierKey, { [field]: e.target.value }, field)}
+      error={wrong}
+      sx={width ? { width, flexShrink: 0 } : { flexGrow: 1 }}
+      slotProps={{
+        htmlInput: {
+          'aria-label': `${name} ${label}`,
+          'data-name': field === 'name' ? '' : undefined,
+          spellCheck: field === 'note',
+          autoComplete: 'off',
+        },
+      }}
+    />
+  );
+});
+
+const TierPart = memo(function TierPart({
+  tierKey,
+  name,
+  part,
+  wrong,
+  change,
+}: FieldProps & { part: string }) {
+  return (
+    <TextField
+      select
+      label={w.tiers.part}
+      value={part}
+      onChange={(e) => change(tierKey, { part: e.target.value })}
+      sx={{ width: 112, flexShrink: 0 }}
+      error={wrong}
+      slotProps={{
+        select: { SelectDisplayProps: { 'aria-label': `${name} ${w.tiers.part}` } },
+      }}
+    >
+      {Object.entries(w.tiers.parts).map(([value, text]) => (
+        <MenuItem key={value} value={value}>
+          {text}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+});
