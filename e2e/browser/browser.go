@@ -28,7 +28,7 @@ var finder string
 
 // patience is how long a thing may take to come. It is long because machines are
 // shared, and only a failing test waits for all of it.
-const patience = 30 * time.Second
+const patience = 60 * time.Second
 
 // Start starts Chromium. The context it returns lives until cancel is called.
 func Start(parent context.Context) (ctx context.Context, cancel func(), err error) {
@@ -159,7 +159,7 @@ func until[T any](p *Page, script string) (T, error) {
 		found, err = chromedp.Run(ctx, chromedp.Poll[T](script, chromedp.WithPollingTimeout(patience)))
 	}
 	if err != nil {
-		text, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string]("location.pathname + '\\n' + document.body.innerText"))
+		text, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string]("cressaState()"))
 		return found, fmt.Errorf("waiting for %s: %w; the page shows:\n%s", script, err, text)
 	}
 	return found, nil

@@ -53,6 +53,13 @@
     return reached && before === e.cressaBox ? at : null;
   };
 
+  // What the page is and shows, for the report of a test that waited in vain.
+  window.cressaState = () => {
+    const busy = document.querySelector('[aria-busy=true]') ? ' (busy)' : '';
+    const box = aim ? ` aimed at ${aim.cressaBox}` : '';
+    return `${location.pathname}${busy}${box} ${document.visibilityState}\n${document.body.innerText}`;
+  };
+
   // Whether the last press of the mouse reached what it was aimed at: the page may have moved
   // between the look and the press.
   window.cressaHit = false;

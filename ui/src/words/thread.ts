@@ -1,6 +1,7 @@
 /** What is said of the thread. */
 export const threadWords = {
   head: 'The thread',
+  open: 'Catch up',
   lead: 'Every cut in order, as wide as the minutes it took or will take.',
   slider: 'Catch up along the thread',
   left: (minutes: string) => `${minutes} left`,

@@ -1,4 +1,8 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
@@ -6,6 +10,7 @@ import type { BenchScript } from '../../api/client';
 import { scriptQuery } from '../../api/queries';
 import { useKeys } from '../../app/keys';
 import { Await } from '../../parts/Page';
+import { threadWords } from '../../words/thread';
 import { w } from '../../words/words';
 import { putAside } from './aside';
 import { BenchEnd } from './BenchEnd';
@@ -13,6 +18,7 @@ import { BenchHead } from './BenchHead';
 import { FacetScreen } from './FacetScreen';
 import { NoteDialog } from './NoteDialog';
 import { benchState } from './state';
+import { Thread } from './Thread';
 import { TransferScreen } from './TransferScreen';
 import { useBenchLog, type Happening } from './useBenchLog';
 import { ticked, type Habit } from './work';
@@ -62,6 +68,7 @@ export function Bench(props: BenchProps) {
   const [chosen, setHabit] = useState<Habit>();
   const habit = chosen ?? (script.tick as Habit);
   const [noting, setNoting] = useState(false);
+  const [catching, setCatching] = useState(false);
   const navigate = useNavigate();
   const state = benchState(script, log.events);
   const visit = script.visits[state.at];
@@ -78,12 +85,14 @@ export function Bench(props: BenchProps) {
     skip: () => visit && !state.transfer && log.add(happen('skip', 'facet')),
     back: onBack ?? back,
     note: () => setNoting(true),
+    catchUp: () => setCatching(true),
   };
   const keys = [
     { keys: ['Enter', ' '], label: w.bench.keys.done, run: actions.done },
     { keys: ['Backspace', 'ArrowLeft'], label: w.bench.keys.back, run: actions.back },
     { keys: ['s'], label: w.bench.keys.skip, run: actions.skip },
     { keys: ['n'], label: w.bench.keys.note, run: actions.note },
+    { keys: ['c'], label: threadWords.open, run: actions.catchUp },
     { keys: ['Escape'], label: w.bench.keys.leave, run: leave },
   ];
   useKeys(active ? keys : []);
@@ -128,6 +137,18 @@ export function Bench(props: BenchProps) {
         onLeave={leave}
       />
       <Box sx={{ flexGrow: 1, minHeight: 0 }}>{screen()}</Box>
+      {catching && (
+        <Dialog open onClose={() => setCatching(false)} fullWidth maxWidth="lg">
+          <DialogContent>
+            <Thread script={script} log={log} closed={script.finished} high={72} />
+          </DialogContent>
+          <DialogActions>
+            <Button onClick={() => setCatching(false)} sx={{ minHeight: 64 }}>
+              {w.common.close}
+            </Button>
+          </DialogActions>
+        </Dialog>
+      )}
       {noting && (
         <NoteDialog
           onClose={() => setNoting(false)}

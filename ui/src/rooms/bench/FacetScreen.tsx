@@ -8,6 +8,7 @@ import { Profile } from '../../parts/stone/Profile';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { faces } from '../../theme/tokens';
 import { angle } from '../../words/numbers';
+import { threadWords } from '../../words/thread';
 import { w } from '../../words/words';
 import { Ribbon } from './Ribbon';
 import type { BenchState } from './state';
@@ -24,6 +25,7 @@ interface Props {
   back: () => void;
   skip: () => void;
   note: () => void;
+  catchUp: () => void;
 }
 
 /** A screen that is low, or zoomed in: what is said stands side by side. */
@@ -154,7 +156,7 @@ const marks: Record<string, object> = {
   '°': { fontSize: '0.5em', verticalAlign: '0.5em' },
 };
 
-function Controls({ count, habit, done, back, skip, note }: Props) {
+function Controls({ count, habit, done, back, skip, note, catchUp }: Props) {
   const word =
     habit === 'facet' || count === 1
       ? w.bench.done
@@ -165,10 +167,10 @@ function Controls({ count, habit, done, back, skip, note }: Props) {
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: '1fr 1fr 1fr',
+        gridTemplateColumns: 'repeat(4, 1fr)',
         gap: 2,
         flexShrink: 0,
-        [short]: { gridTemplateColumns: '2fr 1fr 1fr 1fr' },
+        [short]: { gridTemplateColumns: '2fr repeat(4, 1fr)' },
       }}
     >
       <Button
@@ -185,16 +187,13 @@ function Controls({ count, habit, done, back, skip, note }: Props) {
         {word}
       </Button>
       {[
-        [w.bench.back, back],
-        [w.bench.skip, skip],
-        [w.bench.note, note],
-      ].map(([name, run]) => (
-        <Button
-          key={name as string}
-          onClick={run as () => void}
-          sx={{ minHeight: 64, fontSize: '1.125rem' }}
-        >
-          {name as string}
+        { name: w.bench.back, run: back },
+        { name: w.bench.skip, run: skip },
+        { name: w.bench.note, run: note },
+        { name: threadWords.open, run: catchUp },
+      ].map(({ name, run }) => (
+        <Button key={name} onClick={run} sx={{ minHeight: 64, fontSize: '1.125rem' }}>
+          {name}
         </Button>
       ))}
     </Box>

@@ -23,7 +23,7 @@ import { TierEditor } from './TierEditor';
 import { useDraft, type SaveState } from './useDraft';
 import { keptStack, type Stack } from './undoStore';
 import { usePull, type Pulling } from './usePull';
-import { useSolved } from './useSolved';
+import { useLeftOff, useSolved } from './useSolved';
 
 /** A diagram being typed or changed: the stone follows the tier table. */
 export function DiagramEditor({ diagram }: { diagram: Diagram }) {
@@ -44,7 +44,7 @@ export function DiagramEditor({ diagram }: { diagram: Diagram }) {
 function Editor({ diagram, stack }: { diagram: Diagram; stack: Stack | undefined }) {
   const editing = useDraft(diagram, stack);
   const { draft, set } = editing;
-  const [off, setOff] = useState<string[]>([]);
+  const [off, toggleOff] = useLeftOff();
   const [pulled, setPulled] = useState<number | null>(null);
   const [selected, setSelected] = useState<string | null>(null);
   const say = useNotice();
@@ -146,9 +146,7 @@ function Editor({ diagram, stack }: { diagram: Diagram; stack: Stack | undefined
           }
           pulled={pulled}
           off={off}
-          onOff={(key) =>
-            setOff((list) => (list.includes(key) ? list.filter((k) => k !== key) : [...list, key]))
-          }
+          onOff={toggleOff}
         />
       </StoneDesk>
       {editing.theirs && (

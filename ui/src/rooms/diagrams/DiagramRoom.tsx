@@ -21,7 +21,7 @@ import { Loupe } from './Loupe';
 import { SenseCheck } from './SenseCheck';
 import { StoneDesk } from './StoneDesk';
 import { TierTable } from './TierTable';
-import { useSolved } from './useSolved';
+import { useLeftOff, useSolved } from './useSolved';
 
 /** One diagram: looked at, or typed and changed. */
 export function DiagramRoom() {
@@ -48,7 +48,8 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
   const [gear, setGear] = useState(0);
   const [loupe, setLoupe] = useState(false);
   const settings = useQuery(settingsQuery);
-  const { solved, shown } = useSolved(d.draft, { gear });
+  const [off, toggleOff] = useLeftOff();
+  const { solved, shown } = useSolved(d.draft, { gear, off });
   const list = useQuery(diagramsQuery).data ?? [];
   const judged = list.find((o) => o.id === d.id)?.judged;
   const group = d.variantOf || d.id;
@@ -141,7 +142,14 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
         note={d.draft.note}
       >
         {gear !== 0 && <Care>{editingWords.gears.shown(gear)}</Care>}
-        {shown && <TierTable stone={shown} selected={selected} onSelect={select} />}
+        {shown && (
+          <TierTable
+            stone={shown}
+            selected={selected}
+            onSelect={select}
+            onOff={(i) => toggleOff(d.draft.tiers[i]!.key)}
+          />
+        )}
         {solved?.stone?.complete && (
           <>
             <GearPanel draft={d.draft} shown={gear} onShow={setGear} />

@@ -1,4 +1,5 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import type { Dial, StoneView, Tier } from '../../api/client';
 import { Sheet } from '../../parts/Sheet';
 import { angle, signed } from '../../words/numbers';
@@ -9,10 +10,12 @@ interface Props {
   stone: StoneView;
   selected: string | null;
   onSelect: (tier: string | null) => void;
+  /** Looks at the stone without an optional tier, or with it again. */
+  onOff?: (place: number) => void;
 }
 
 /** The tiers in cutting order, as a sheet lists them. */
-export function TierTable({ stone, selected, onSelect }: Props) {
+export function TierTable({ stone, selected, onSelect, onOff }: Props) {
   const head: Parameters<typeof Sheet>[0]['head'] = [
     w.tiers.tier,
     w.tiers.angle,
@@ -28,13 +31,21 @@ export function TierTable({ stone, selected, onSelect }: Props) {
           tier={t}
           chosen={selected === String(i)}
           onChoose={() => onSelect(selected === String(i) ? null : String(i))}
+          onOff={onOff && t.optional ? () => onOff(i) : undefined}
         />
       ))}
     </Sheet>
   );
 }
 
-function Row({ tier: t, chosen, onChoose }: { tier: Tier; chosen: boolean; onChoose: () => void }) {
+interface RowProps {
+  tier: Tier;
+  chosen: boolean;
+  onChoose: () => void;
+  onOff: (() => void) | undefined;
+}
+
+function Row({ tier: t, chosen, onChoose, onOff }: RowProps) {
   return (
     <Box
       component="tr"
@@ -74,8 +85,22 @@ function Row({ tier: t, chosen, onChoose }: { tier: Tier; chosen: boolean; onCho
           .join(' ')}
       </Box>
       <td>
-        {t.stop}
+        {t.leftOff ? editingWords.tier.leftOff : t.stop}
         {t.note && <Box sx={{ color: 'text.secondary' }}>{t.note}</Box>}
+        {onOff && (
+          <Button
+            size="small"
+            variant="text"
+            aria-pressed={t.leftOff}
+            onClick={(e) => {
+              // The row itself is not meant.
+              e.stopPropagation();
+              onOff();
+            }}
+          >
+            {t.leftOff ? editingWords.tier.on(t.name) : editingWords.tier.off(t.name)}
+          </Button>
+        )}
       </td>
     </Box>
   );

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { answer, client, type Draft, type Solved, type StoneView } from '../../api/client';
 
 interface Result {
@@ -48,4 +48,15 @@ export function useSolved(draft: Draft, { off = none, gear = 0 }: Options = {}):
   const open = solved?.problems.every((p) => p.code === 'block-left');
   const shown = open ? fresh : (good ?? fresh);
   return { solved, shown, behind: shown !== fresh };
+}
+
+/** Keys of the tiers that are left off to look at the stone without them, and what changes one. */
+export function useLeftOff(): [off: string[], toggle: (key: string) => void] {
+  const [off, setOff] = useState<string[]>([]);
+  const toggle = useCallback(
+    (key: string) =>
+      setOff((list) => (list.includes(key) ? list.filter((k) => k !== key) : [...list, key])),
+    [],
+  );
+  return [off, toggle];
 }

@@ -2,15 +2,16 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { answer, ApiProblem, client, type Finish, type StonePage } from '../../api/client';
+import { answer, client, type Finish, type StonePage } from '../../api/client';
 import { stoneQuery, stonesQuery } from '../../api/queries';
 import { Conflict } from '../../parts/Conflict';
 import { Await, PageHead } from '../../parts/Page';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { Refusal } from '../../parts/Refusal';
+import { useSaveOver } from '../../parts/useSaveOver';
 import { angle, carats, date, hours, mm, parseNumber } from '../../words/numbers';
 import { w } from '../../words/words';
 import { yieldOf } from './CardFigures';
@@ -69,20 +70,21 @@ function Card({ page }: { page: StonePage }) {
   const { summary: s, assessment: a } = page;
   const l = w.logbook;
   const [typed, setTyped] = useState(() => typedOf(page));
-  const [theirs, setTheirs] = useState<StonePage | null>(null);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const at = { params: { path: { id: s.id } } };
-  const save = useMutation({
-    mutationFn: (version: number) =>
-      answer(client.PUT('/api/stones/{id}/finish', { ...at, body: read(typed, version) })),
-    onSuccess: async () => {
+  const saving = useSaveOver({
+    write: (card: Typed, version) =>
+      answer(client.PUT('/api/stones/{id}/finish', { ...at, body: read(card, version) })),
+    reread: () => answer(client.GET('/api/stones/{id}', at)),
+    versionOf: (p) => p.summary.work.finish!.version,
+    onSaved: async () => {
       await queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
       void navigate(`/stones/${s.id}`);
     },
-    onError: async (e) => {
-      if (e instanceof ApiProblem && e.stale)
-        setTheirs(await answer(client.GET('/api/stones/{id}', at)));
+    onTheirs: (p) => {
+      queries.setQueryData(stoneQuery(s.id).queryKey, p);
+      setTyped(typedOf(p));
     },
   });
   const unreadable = (t: string) => t.trim() !== '' && parseNumber(t) === undefined;
@@ -113,8 +115,8 @@ function Card({ page }: { page: StonePage }) {
         <Button onClick={() => void navigate(`/stones/${s.id}`)}>{w.common.cancel}</Button>
         <Button
           variant="contained"
-          disabled={bad || save.isPending}
-          onClick={() => save.mutate(s.work.finish?.version ?? 0)}
+          disabled={bad || saving.isPending}
+          onClick={() => saving.save(typed, s.work.finish?.version ?? 0)}
         >
           {l.keep}
         </Button>
@@ -150,22 +152,15 @@ function Card({ page }: { page: StonePage }) {
         />
         <Thumbnail picture={s.picture} size={200} />
         <Box sx={{ gridColumn: '1 / -1' }}>
-          <Refusal error={save.error} />
+          <Refusal error={saving.error} />
         </Box>
       </Box>
-      {theirs && (
+      {saving.theirs && (
         <Conflict
           mine={tell(typed)}
-          theirs={tell(typedOf(theirs))}
-          onMine={() => {
-            save.mutate(theirs.summary.work.finish!.version);
-            setTheirs(null);
-          }}
-          onTheirs={() => {
-            queries.setQueryData(stoneQuery(s.id).queryKey, theirs);
-            setTyped(typedOf(theirs));
-            setTheirs(null);
-          }}
+          theirs={tell(typedOf(saving.theirs))}
+          onMine={saving.keepMine}
+          onTheirs={saving.takeTheirs}
         />
       )}
     </>

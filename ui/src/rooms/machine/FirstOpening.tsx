@@ -18,11 +18,11 @@ export function FirstOpening({ settings }: { settings: Settings }) {
   const [machine, setMachine] = useState(defaultMachine(settings));
   const [gears, setGears] = useState<number[] | undefined>(machine.gears);
   const say = useNotice();
-  const save = useSaveSettings(
+  // Where another screen has answered meanwhile, its answers come in and these questions go.
+  const { save, isPending, error } = useSaveSettings(
     () => say({ text: m.saved }),
     () => {},
   );
-  const answered = { ...settings, answered: true };
   return (
     <Box
       component="form"
@@ -31,10 +31,8 @@ export function FirstOpening({ settings }: { settings: Settings }) {
         e.preventDefault();
         if (!gears) return;
         const mine = { ...machine, gears };
-        save.mutate({
-          ...answered,
-          machines: settings.machines.map((o) => (o.id === mine.id ? mine : o)),
-        });
+        const machines = settings.machines.map((o) => (o.id === mine.id ? mine : o));
+        save({ ...settings, machines }, settings.version);
       }}
       sx={{ p: 6, borderBottom: 1, borderColor: 'divider', backgroundColor: 'background.paper' }}
     >
@@ -59,12 +57,12 @@ export function FirstOpening({ settings }: { settings: Settings }) {
           }
           label={m.hasCheater}
         />
-        <Button type="submit" variant="contained" disabled={!gears || save.isPending}>
+        <Button type="submit" variant="contained" disabled={!gears || isPending}>
           {m.save}
         </Button>
-        <Button onClick={() => save.mutate(answered)}>{w.common.skip}</Button>
+        <Button onClick={() => save(settings, settings.version)}>{w.common.skip}</Button>
       </Box>
-      <Refusal error={save.error} />
+      <Refusal error={error} />
     </Box>
   );
 }

@@ -34,7 +34,6 @@ function SettingsDesk({ settings }: { settings: Settings }) {
   const [draft, setDraft] = useState(settings);
   const [params, setParams] = useSearchParams();
   const [unreadable, setUnreadable] = useState(false);
-  const [theirs, setTheirs] = useState<Settings | null>(null);
   // What was typed into a field is forgotten when other settings come in.
   const [round, setRound] = useState(0);
   const say = useNotice();
@@ -42,18 +41,18 @@ function SettingsDesk({ settings }: { settings: Settings }) {
     setDraft(s);
     setRound((n) => n + 1);
   };
-  const save = useSaveSettings((saved) => {
+  const saving = useSaveSettings((saved) => {
     take(saved);
     say({ text: m.saved });
-  }, setTheirs);
-  const keep = () => !unreadable && save.mutate({ ...draft, answered: true });
+  }, take);
+  const keep = () => !unreadable && saving.save(draft, draft.version);
   useKeys([{ keys: ['Ctrl+s'], label: m.save, run: keep }]);
   const tab = (params.get('show') ?? 'machines') as Tab;
   const dirty = JSON.stringify(draft) !== JSON.stringify(settings);
   return (
     <>
       <PageHead title={w.common.machine} facts={[dirty ? m.unsaved : '']}>
-        <Button variant="contained" onClick={keep} disabled={unreadable || save.isPending}>
+        <Button variant="contained" onClick={keep} disabled={unreadable || saving.isPending}>
           {m.save}
         </Button>
       </PageHead>
@@ -73,7 +72,7 @@ function SettingsDesk({ settings }: { settings: Settings }) {
         <Typography color="text.secondary" sx={{ my: 3 }}>
           {m.lead[tab]}
         </Typography>
-        <Refusal error={save.error} />
+        <Refusal error={saving.error} />
         {tab === 'machines' && (
           <Several<Machine>
             list={draft.machines}
@@ -109,18 +108,12 @@ function SettingsDesk({ settings }: { settings: Settings }) {
           />
         )}
       </Box>
-      {theirs && (
+      {saving.theirs && (
         <Conflict
           mine={tell(draft)}
-          theirs={tell(theirs)}
-          onMine={() => {
-            save.mutate({ ...draft, answered: true, version: theirs.version });
-            setTheirs(null);
-          }}
-          onTheirs={() => {
-            take(theirs);
-            setTheirs(null);
-          }}
+          theirs={tell(saving.theirs)}
+          onMine={saving.keepMine}
+          onTheirs={saving.takeTheirs}
         />
       )}
     </>

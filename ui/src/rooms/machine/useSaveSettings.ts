@@ -1,25 +1,25 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { answer, ApiProblem, client, type Settings } from '../../api/client';
+import { useQueryClient } from '@tanstack/react-query';
+import { answer, client, type Settings } from '../../api/client';
 import { materialsQuery, settingsQuery } from '../../api/queries';
+import { useSaveOver } from '../../parts/useSaveOver';
 
-/** Saves settings; where they were changed elsewhere meanwhile, those are handed on. */
+/** Saves settings. Once they are answered, the questions of a first opening do not come again. */
 export function useSaveSettings(
   onSaved: (s: Settings) => void,
-  onStale: (theirs: Settings) => void,
+  onTheirs: (theirs: Settings) => void,
 ) {
   const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (s: Settings) => answer(client.PUT('/api/settings', { body: s })),
-    onSuccess: (saved) => {
+  return useSaveOver({
+    write: (s: Settings, version) =>
+      answer(client.PUT('/api/settings', { body: { ...s, answered: true, version } })),
+    reread: () => queries.fetchQuery({ ...settingsQuery, staleTime: 0 }),
+    versionOf: (s) => s.version,
+    onSaved: (saved) => {
       queries.setQueryData(settingsQuery.queryKey, saved);
       void queries.invalidateQueries({ queryKey: materialsQuery.queryKey });
       onSaved(saved);
     },
-    onError: async (error) => {
-      if (error instanceof ApiProblem && error.stale) {
-        onStale(await queries.fetchQuery({ ...settingsQuery, staleTime: 0 }));
-      }
-    },
+    onTheirs,
   });
 }
 

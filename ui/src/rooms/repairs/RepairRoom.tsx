@@ -1,15 +1,16 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { answer, ApiProblem, client, type RepairPage } from '../../api/client';
+import { answer, client, type RepairPage } from '../../api/client';
 import { repairQuery, stonesQuery } from '../../api/queries';
 import { useNotice } from '../../app/notice';
 import { Conflict } from '../../parts/Conflict';
 import { Await, Care, Figures, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
+import { useSaveOver } from '../../parts/useSaveOver';
 import { carats, hours, moment, sizes } from '../../words/numbers';
 import { repairWords as r } from '../../words/repairs';
 import { w } from '../../words/words';
@@ -101,50 +102,47 @@ function Said({ head, text }: { head: string; text: string }) {
 function Edit({ page, onDone }: { page: RepairPage; onDone: () => void }) {
   const { summary: s } = page;
   const [written, setWritten] = useState<Written>({ name: s.name, intake: s.work.intake! });
-  const [theirs, setTheirs] = useState<RepairPage | null>(null);
   const queries = useQueryClient();
   const say = useNotice();
   const at = { params: { path: { id: s.id } } };
-  const save = useMutation({
-    mutationFn: (version: number) =>
-      answer(client.PUT('/api/repairs/{id}', { ...at, body: { ...written, version } })),
-    onSuccess: async () => {
+  const saving = useSaveOver({
+    write: (body: Written, version) =>
+      answer(client.PUT('/api/repairs/{id}', { ...at, body: { ...body, version } })),
+    reread: () => answer(client.GET('/api/repairs/{id}', at)),
+    versionOf: (p) => p.summary.version,
+    onSaved: async () => {
       await queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
       say({ text: r.saved });
       onDone();
     },
-    onError: async (e) => {
-      if (e instanceof ApiProblem && e.stale)
-        setTheirs(await answer(client.GET('/api/repairs/{id}', at)));
+    onTheirs: (p) => {
+      queries.setQueryData(repairQuery(s.id).queryKey, p);
+      onDone();
     },
   });
   return (
     <Box>
       <IntakeForm value={written} onChange={setWritten} />
-      <Refusal error={save.error} />
+      <Refusal error={saving.error} />
       <Box sx={{ display: 'flex', gap: 2, mt: 4 }}>
         <Button onClick={onDone}>{w.common.cancel}</Button>
         <Button
           variant="contained"
-          disabled={written.name.trim() === '' || save.isPending}
-          onClick={() => save.mutate(s.version)}
+          disabled={written.name.trim() === '' || saving.isPending}
+          onClick={() => saving.save(written, s.version)}
         >
           {r.save}
         </Button>
       </Box>
-      {theirs && (
+      {saving.theirs && (
         <Conflict
           mine={tell(written)}
-          theirs={tell({ name: theirs.summary.name, intake: theirs.summary.work.intake! })}
-          onMine={() => {
-            save.mutate(theirs.summary.version);
-            setTheirs(null);
-          }}
-          onTheirs={() => {
-            queries.setQueryData(repairQuery(s.id).queryKey, theirs);
-            setTheirs(null);
-            onDone();
-          }}
+          theirs={tell({
+            name: saving.theirs.summary.name,
+            intake: saving.theirs.summary.work.intake!,
+          })}
+          onMine={saving.keepMine}
+          onTheirs={saving.takeTheirs}
         />
       )}
     </Box>

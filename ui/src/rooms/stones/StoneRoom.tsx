@@ -1,22 +1,16 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import {
-  answer,
-  ApiProblem,
-  client,
-  type Choices,
-  type Settings,
-  type StonePage,
-} from '../../api/client';
+import { answer, client, type Choices, type Settings, type StonePage } from '../../api/client';
 import { scriptQuery, settingsQuery, stoneQuery, stonesQuery } from '../../api/queries';
 import { useNotice } from '../../app/notice';
 import { Conflict } from '../../parts/Conflict';
 import { Await, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
+import { useSaveOver } from '../../parts/useSaveOver';
 import { mm, moment } from '../../words/numbers';
 import { runWords } from '../../words/runs';
 import { machineWords as m } from '../../words/machine';
@@ -24,9 +18,9 @@ import { w } from '../../words/words';
 import { StoneDesk } from '../diagrams/StoneDesk';
 import { TierTable } from '../diagrams/TierTable';
 import { CardFigures } from '../logbook/CardFigures';
+import { StoneThread } from '../bench/Thread';
 import { PlanDesk } from './PlanDesk';
 import { PlanFigures } from './PlanFigures';
-import { Thread } from './Thread';
 
 /** One stone, from its plan to its card. */
 export function StoneRoom() {
@@ -103,7 +97,7 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         length={(units) => mm(units * a.mmPerUnit)}
       >
         <Await query={script}>
-          {(b) => <Thread key={b.planNo} stone={s.id} script={b} closed={finished} />}
+          {(b) => <StoneThread key={b.planNo} stone={s.id} script={b} closed={finished} />}
         </Await>
         {s.work.finish && <CardFigures finish={s.work.finish} hours={s.hours} planned={a.carats} />}
         <PlanFigures assessment={a} />
@@ -150,21 +144,22 @@ function ChangePlan({
 }) {
   const { summary: s } = page;
   const [choices, setChoices] = useState<Choices>(s.work.plan.choices);
-  const [theirs, setTheirs] = useState<StonePage | null>(null);
   const queries = useQueryClient();
   const say = useNotice();
   const at = { params: { path: { id: s.id } } };
-  const save = useMutation({
-    mutationFn: (version: number) =>
+  const saving = useSaveOver({
+    write: (choices: Choices, version) =>
       answer(client.PUT('/api/stones/{id}/plan', { ...at, body: { choices, version } })),
-    onSuccess: async () => {
+    reread: () => answer(client.GET('/api/stones/{id}', at)),
+    versionOf: (p) => p.summary.version,
+    onSaved: async () => {
       await queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
       say({ text: w.stones.changed });
       onDone();
     },
-    onError: async (e) => {
-      if (e instanceof ApiProblem && e.stale)
-        setTheirs(await answer(client.GET('/api/stones/{id}', at)));
+    onTheirs: (p) => {
+      queries.setQueryData(stoneQuery(s.id).queryKey, p);
+      onDone();
     },
   });
   return (
@@ -173,14 +168,14 @@ function ChangePlan({
         <Button onClick={onDone}>{w.common.cancel}</Button>
         <Button
           variant="contained"
-          onClick={() => save.mutate(s.version)}
-          disabled={save.isPending}
+          onClick={() => saving.save(choices, s.version)}
+          disabled={saving.isPending}
         >
           {w.stones.saveChange}
         </Button>
       </PageHead>
       <Box sx={{ px: 6 }}>
-        <Refusal error={save.error} />
+        <Refusal error={saving.error} />
       </Box>
       <PlanDesk
         diagramId={s.work.plan.diagramId}
@@ -189,19 +184,12 @@ function ChangePlan({
         onChange={setChoices}
         settings={settings}
       />
-      {theirs && (
+      {saving.theirs && (
         <Conflict
           mine={tell(choices)}
-          theirs={tell(theirs.summary.work.plan.choices)}
-          onMine={() => {
-            save.mutate(theirs.summary.version);
-            setTheirs(null);
-          }}
-          onTheirs={() => {
-            queries.setQueryData(stoneQuery(s.id).queryKey, theirs);
-            setTheirs(null);
-            onDone();
-          }}
+          theirs={tell(saving.theirs.summary.work.plan.choices)}
+          onMine={saving.keepMine}
+          onTheirs={saving.takeTheirs}
         />
       )}
     </>

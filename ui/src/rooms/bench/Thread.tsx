@@ -8,26 +8,32 @@ import { useNotice } from '../../app/notice';
 import { duration } from '../../words/numbers';
 import { threadWords as t } from '../../words/thread';
 import { w } from '../../words/words';
-import { benchState } from '../bench/state';
-import { useBenchLog } from '../bench/useBenchLog';
-import { passName } from '../bench/work';
+import { benchState } from './state';
+import { useBenchLog } from './useBenchLog';
+import { passName } from './work';
 
 /** Width of the ribbon in its own units, and of the break where the stone is turned over. */
 const wide = 1000;
 const gap = 14;
-const high = 34;
 
 interface Props {
-  stone: string;
   script: BenchScript;
+  log: ReturnType<typeof useBenchLog>;
   /** A finished stone's thread is only looked at. */
   closed: boolean;
+  /** Height of the ribbon in px: at the wheel it is for a wet finger. */
+  high?: number;
+}
+
+/** The thread of a stone away from the wheel, with a log of its own. */
+export function StoneThread(props: { stone: string } & Pick<Props, 'script' | 'closed'>) {
+  const log = useBenchLog(props.stone, props.script.events);
+  return <Thread script={props.script} closed={props.closed} log={log} />;
 }
 
 /** A stone as one ribbon of its cuts. What was cut away from the screen is ticked by dragging. */
-export function Thread({ stone, script, closed }: Props) {
+export function Thread({ script, log, closed, high = 34 }: Props) {
   const { tokens } = useTheme();
-  const log = useBenchLog(stone, script.events);
   const state = benchState(script, log.events);
   const say = useNotice();
   const ribbon = useRef<SVGSVGElement>(null);
