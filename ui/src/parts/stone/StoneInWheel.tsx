@@ -15,6 +15,8 @@ interface Props extends StoneMarks {
   /** The one lit position to dial now. */
   current?: Dial;
   label: string;
+  /** Drawing units per pixel, for lines and numbers: larger where the drawing is small. */
+  pixel?: number;
   onPick?: (facet: number) => void;
 }
 
@@ -32,6 +34,7 @@ export function StoneInWheel({
   lit,
   current,
   label,
+  pixel = 0.35,
   onPick,
   ...marks
 }: Props) {
@@ -39,10 +42,18 @@ export function StoneInWheel({
   const clip = useId();
   const camera: Camera = lookingAt(up);
   const scale = stoneRadius / reachOf(mesh);
+  // Without a wheel the stone and the numbers beside it have the room to themselves.
+  const [half, sight] = wheel.length > 0 ? [100, stoneRadius + 8] : [92, 92];
   return (
-    <svg viewBox="-100 -100 200 200" role="img" aria-label={label} width="100%" height="100%">
+    <svg
+      viewBox={`${-half} ${-half} ${2 * half} ${2 * half}`}
+      role="img"
+      aria-label={label}
+      width="100%"
+      height="100%"
+    >
       <clipPath id={clip}>
-        <circle r={stoneRadius + 8} />
+        <circle r={sight} />
       </clipPath>
       <Rim teeth={wheel.length} />
       <g clipPath={`url(#${clip})`}>
@@ -51,7 +62,7 @@ export function StoneInWheel({
             mesh={mesh}
             step={step}
             camera={camera}
-            pixel={0.35 / scale}
+            pixel={pixel / scale}
             onPick={onPick}
             {...marks}
           />

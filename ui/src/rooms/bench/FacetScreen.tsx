@@ -230,6 +230,7 @@ function Pictures({ script, state }: { script: BenchScript; state: BenchState })
             wheel={[]}
             lit={[]}
             label={`${w.drawing.inWheel(up)}, ${w.bench.after}`}
+            pixel={0.8}
             {...marks}
           />
         </Captioned>

@@ -131,7 +131,7 @@ function Under({ seen }: { seen: Seen }) {
           </Box>
         </Box>
         <Box sx={{ flex: '1 1 300px' }}>
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', height: 190 }}>
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', height: 230 }}>
             {(['crown', 'pavilion'] as const).map((up) => (
               <StoneInWheel
                 key={up}
@@ -141,6 +141,7 @@ function Under({ seen }: { seen: Seen }) {
                 wheel={[]}
                 lit={[]}
                 rings={rings}
+                pixel={0.75}
                 label={w.drawing.inWheel(up)}
               />
             ))}
