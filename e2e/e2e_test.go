@@ -16,6 +16,8 @@ import (
 var (
 	binary   string
 	chromium context.Context
+	// certificate is one that somebody made for the own network and trusts.
+	certificate owned
 )
 
 func TestMain(m *testing.M) { os.Exit(run(m)) }
@@ -33,7 +35,11 @@ func run(m *testing.M) int {
 		fmt.Fprintln(os.Stderr, err)
 		return 1
 	}
-	started, stop, err := browser.Start(ctx)
+	if certificate, err = certify(dir); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		return 1
+	}
+	started, stop, err := browser.Start(ctx, certificate.hash)
 	if err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		return 1

@@ -1,9 +1,21 @@
 package e2e_test
 
 import (
+	"crypto/ecdsa"
+	"crypto/elliptic"
+	"crypto/rand"
+	"crypto/sha256"
+	"crypto/x509"
+	"encoding/base64"
+	"encoding/pem"
+	"errors"
+	"math/big"
 	"net"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -60,10 +72,10 @@ func TestATabletIsPairedAndShutOut(t *testing.T) {
 	tablet.click("Resume")
 	tablet.see("Keep this page open")
 	tablet.click("Understood")
-	before, err := browser.Eval[string](tablet.Page, `document.querySelector('header [aria-label=Progress]').innerText`)
+	before, err := browser.Eval[string](tablet.Page, progress)
 	require.NoError(t, err)
 	tablet.click("Done")
-	tablet.until(`document.querySelector('header [aria-label=Progress]').innerText !== '` + before + `'`)
+	tablet.until(progress + ` !== '` + before + `'`)
 	tablet.see("on disk")
 
 	require.NoError(t, desk.Reload())
@@ -75,6 +87,104 @@ func TestATabletIsPairedAndShutOut(t *testing.T) {
 	desk.quiet()
 }
 
+// owned is a certificate of one's own, in files as the application takes them.
+type owned struct {
+	cert, key string
+	// hash is that of its public key, in base64.
+	hash string
+}
+
+// certify makes a certificate for every address of this machine.
+func certify(dir string) (owned, error) {
+	out := owned{cert: filepath.Join(dir, "cert.pem"), key: filepath.Join(dir, "key.pem")}
+	addresses, err := net.InterfaceAddrs()
+	if err != nil {
+		return out, err
+	}
+	template := &x509.Certificate{SerialNumber: big.NewInt(1), NotAfter: time.Now().Add(24 * time.Hour)}
+	for _, a := range addresses {
+		if n, ok := a.(*net.IPNet); ok {
+			template.IPAddresses = append(template.IPAddresses, n.IP)
+		}
+	}
+	key, err := ecdsa.GenerateKey(elliptic.P256(), rand.Reader)
+	if err != nil {
+		return out, err
+	}
+	cert, err := x509.CreateCertificate(rand.Reader, template, template, &key.PublicKey, key)
+	if err != nil {
+		return out, err
+	}
+	private, err := x509.MarshalPKCS8PrivateKey(key)
+	if err != nil {
+		return out, err
+	}
+	public, err := x509.MarshalPKIXPublicKey(&key.PublicKey)
+	if err != nil {
+		return out, err
+	}
+	sum := sha256.Sum256(public)
+	out.hash = base64.StdEncoding.EncodeToString(sum[:])
+	return out, errors.Join(
+		os.WriteFile(out.cert, pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: cert}), 0o600),
+		os.WriteFile(out.key, pem.EncodeToMemory(&pem.Block{Type: "PRIVATE KEY", Bytes: private}), 0o600),
+	)
+}
+
+// With a certificate of one's own the tablet installs the application, and what was
+// open begins again while the server is away.
+func TestOverHTTPSTheTabletInstallsAndBeginsAgainOffline(t *testing.T) {
+	t.Parallel()
+	ip := localAddress(t)
+	if ip == "" {
+		t.Skip("this machine has no network to come from")
+	}
+	app := start(t, "demo", "--lan", "--lan-addr", ip, "--cert", certificate.cert, "--key", certificate.key)
+	_, port, err := net.SplitHostPort(strings.TrimPrefix(app.URL, "http://"))
+	require.NoError(t, err)
+	outside := "https://" + net.JoinHostPort(ip, port)
+	desk := open(t, 1280, 800, app.URL+"/machine?show=devices")
+	desk.see(outside)
+	code, err := browser.Eval[string](desk.Page, `document.querySelector('[data-code]').innerText`)
+	require.NoError(t, err)
+
+	tablet := open(t, 1024, 768, outside+"/stones")
+	tablet.fill("Code", code)
+	tablet.fill("What this device is called", "Tablet at the wheel")
+	tablet.click("Pair this device")
+	tablet.see("Rose oval")
+	obstacles, err := tablet.Obstacles()
+	require.NoError(t, err)
+	assert.Equal(t, []string{"in-incognito"}, obstacles, "a test's profile is the only one")
+
+	tablet.click("Rose oval")
+	tablet.click("Resume")
+	tablet.see("25 of 219")
+	tablet.untilPutAside()
+	tablet.click("Done")
+	tablet.see("on disk")
+	require.NoError(t, app.Kill())
+	// The installed application is opened again.
+	require.NoError(t, tablet.Go(outside+"/bench/"))
+	tablet.see("8 · Ecliptic")
+	tablet.click("Done")
+	tablet.see("Cressa is away")
+	assert.Empty(t, tablet.Complaints("Failed to load", "ERR_", "net::"))
+}
+
+// untilPutAside waits until the bench would load anew without the server.
+func (u *user) untilPutAside() {
+	u.t.Helper()
+	_, err := browser.Eval[bool](u.Page, `(async () => {
+		const put = async () => (await (await caches.open('cressa-bench')).keys()).length > 3;
+		const works = async () => !!(await navigator.serviceWorker.getRegistration('/bench/'))?.active;
+		while (!(await put()) || !(await works())) await new Promise(requestAnimationFrame);
+		window.aside = true;
+	})(), true`)
+	require.NoError(u.t, err)
+	u.until(`window.aside`)
+}
+
 // On this machine, or over https, an open bench loads anew while the server is away.
 func TestTheBenchLoadsAnewWithoutTheServer(t *testing.T) {
 	t.Parallel()
@@ -83,14 +193,7 @@ func TestTheBenchLoadsAnewWithoutTheServer(t *testing.T) {
 	u.click("Sphene")
 	u.click("Resume")
 	u.see("on disk")
-	_, err := browser.Eval[bool](u.Page, `(async () => {
-		const put = async () => (await (await caches.open('cressa-bench')).keys()).length > 3;
-		const works = async () => !!(await navigator.serviceWorker.getRegistration('/bench/'))?.active;
-		while (!(await put()) || !(await works())) await new Promise(requestAnimationFrame);
-		window.aside = true;
-	})(), true`)
-	require.NoError(t, err)
-	u.until(`window.aside`)
+	u.untilPutAside()
 	require.NoError(t, app.Kill())
 	require.NoError(t, u.Reload())
 	u.click("Done")

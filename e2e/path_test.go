@@ -162,10 +162,10 @@ func finishSide(u *user) {
 		if !more {
 			return
 		}
-		before, err := browser.Eval[string](u.Page, `document.querySelector('header [aria-label=Progress]').innerText`)
+		before, err := browser.Eval[string](u.Page, progress)
 		require.NoError(u.t, err)
 		u.press(kb.Enter)
-		u.until(`document.querySelector('header [aria-label=Progress]').innerText !== '` + before + `'`)
+		u.until(progress + ` !== '` + before + `'`)
 	}
 	u.t.Fatal("the side does not come to an end")
 }

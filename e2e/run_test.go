@@ -31,7 +31,7 @@ func TestARunOfThreeIsCutTierByTier(t *testing.T) {
 	u.see("Stone 3 of 3")
 	u.press(kb.Backspace)
 	u.see("Stone 2 of 3")
-	u.until(`document.querySelector('header [aria-label=Progress]').innerText.startsWith('7 of')`)
+	u.until(progress + `.startsWith('7 of')`)
 	u.press(kb.Enter)
 	u.see("Stone 3 of 3")
 	u.choose("Done ticks", "a whole tier")

@@ -13,6 +13,9 @@ import (
 // rows are the names of the tiers in the editor, in order.
 const rows = `[...document.querySelectorAll('input[data-name]')].map((i) => i.value).join(' ')`
 
+// progress is what the bench says of it.
+const progress = `document.querySelector('header [aria-label=Progress]').innerText`
+
 // Tiers are added, moved and removed, stops are picked from lists, and every step
 // is taken back and done again.
 func TestTiersAreEditedAndUndone(t *testing.T) {
@@ -37,6 +40,16 @@ func TestTiersAreEditedAndUndone(t *testing.T) {
 	u.click("Redo")
 	u.until(rows + ` === 'P1 P2 G1 C1 C2 C3 T'`)
 	u.click("Move P2 down")
+	u.until(rows + ` === 'P1 G1 P2 C1 C2 C3 T'`)
+
+	// By hand: let go once the row above has made room.
+	height, err := browser.Eval[float64](u.Page, `document.querySelector('input[data-name][value=P2]').getBoundingClientRect().y - document.querySelector('input[data-name][value=G1]').getBoundingClientRect().y`)
+	require.NoError(t, err)
+	const madeRoom = `document.querySelectorAll('[style*="translateY"]').length > 1`
+	require.NoError(t, u.DragSlowly(`[aria-label^="Drag P2"]`, 0, -height, madeRoom))
+	u.until(rows + ` === 'P1 P2 G1 C1 C2 C3 T'`)
+	u.click("Undo")
+	u.until(rows + ` === 'P1 G1 P2 C1 C2 C3 T'`)
 	require.NoError(t, u.ClickOn("input[data-name][value=T]"))
 	u.click("Remove T")
 	u.until(rows + ` === 'P1 G1 P2 C1 C2 C3'`)
@@ -78,6 +91,16 @@ func TestTheStoneIsWalkedThroughAndPicked(t *testing.T) {
 	require.NoError(t, err)
 	u.press(kb.ArrowLeft)
 	u.until(`document.querySelector('[role=application] polygon').getAttribute('points') !== '` + before + `'`)
+
+	// An optional tier is left off to look, and the table takes its room.
+	u.click("Diagrams")
+	u.click("Three Sisters")
+	u.see("cut 40 of 40")
+	u.click("Look without C4")
+	u.see("cut 34 of 34")
+	u.see("left off")
+	u.click("Look with C4 again")
+	u.see("cut 40 of 40")
 	u.quiet()
 }
 
@@ -236,5 +259,21 @@ func TestCatchingUpAlongTheThread(t *testing.T) {
 	u.until(`document.body.innerText.match(/Tick \d+ cuts as done/)`)
 	u.click("Tick all")
 	u.until(done + ` > 8`)
+
+	// At the wheel the thread lies behind a button and a key.
+	u.click("Resume")
+	u.until(`document.querySelector('[data-digits=Index]')`)
+	before, err := browser.Eval[string](u.Page, progress)
+	require.NoError(t, err)
+	u.press("c")
+	u.until(`document.querySelector('[role=dialog] [role=slider]')`)
+	u.until(`(document.querySelector('[role=dialog] [role=slider]').focus(), document.activeElement.getAttribute('role') === 'slider')`)
+	u.press(kb.ArrowRight)
+	u.press(kb.ArrowRight)
+	u.see("Tick 2 cuts as done")
+	u.press(kb.Enter)
+	u.see("2 cuts ticked")
+	u.click("Close")
+	u.until(progress + ` !== '` + before + `'`)
 	u.quiet()
 }

@@ -30,8 +30,9 @@ var finder string
 // shared, and only a failing test waits for all of it.
 const patience = 60 * time.Second
 
-// Start starts Chromium. The context it returns lives until cancel is called.
-func Start(parent context.Context) (ctx context.Context, cancel func(), err error) {
+// Start starts Chromium. The context it returns lives until cancel is called. Trusted
+// are hashes of public keys, as CSP writes them, whose certificates are taken for good.
+func Start(parent context.Context, trusted ...string) (ctx context.Context, cancel func(), err error) {
 	options := append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.Flag("no-sandbox", true),
 		chromedp.Flag("disable-component-update", true),
@@ -40,6 +41,9 @@ func Start(parent context.Context) (ctx context.Context, cancel func(), err erro
 		chromedp.Flag("force-color-profile", "srgb"),
 		chromedp.Flag("lang", "en-GB"),
 	)
+	if len(trusted) > 0 {
+		options = append(options, chromedp.Flag("ignore-certificate-errors-spki-list", strings.Join(trusted, ",")))
+	}
 	allocator, stop := chromedp.NewExecAllocator(parent, options...)
 	ctx, end := chromedp.NewContext(allocator)
 	if err := chromedp.Do(ctx); err != nil {
@@ -128,6 +132,19 @@ func (p *Page) Go(url string) error { return p.Do(chromedp.Navigate(url)) }
 // Reload loads the page anew.
 func (p *Page) Reload() error { return p.Do(chromedp.Reload()) }
 
+// Obstacles lists what keeps the browser from installing the page as an application.
+func (p *Page) Obstacles() ([]string, error) {
+	found, err := chromedp.Call(p.ctx, page.GetInstallabilityErrors, cdp.Empty{})
+	if err != nil {
+		return nil, err
+	}
+	var out []string
+	for _, e := range found.InstallabilityErrors {
+		out = append(out, e.ErrorID)
+	}
+	return out, nil
+}
+
 // Scheme makes the system ask for a light or a dark page.
 func (p *Page) Scheme(scheme string) error {
 	_, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{
@@ -215,8 +232,13 @@ func (p *Page) clickOn(script string) error {
 	return fmt.Errorf("%s does not keep still", script)
 }
 
-// Drag grabs what a CSS selector finds first and moves it by so many pixels.
+// Drag grabs what a CSS selector finds first, moves it by so many pixels and lets go.
 func (p *Page) Drag(selector string, right, down float64) error {
+	return p.DragSlowly(selector, right, down, "true")
+}
+
+// DragSlowly drags, but lets go only once a script gives something true.
+func (p *Page) DragSlowly(selector string, right, down float64, ready string) error {
 	at, err := until[spot](p, fmt.Sprintf("cressaSpot(document.querySelector(%q))", selector))
 	if err != nil {
 		return err
@@ -233,6 +255,9 @@ func (p *Page) Drag(selector string, right, down float64) error {
 		if err := mouse(chromedp.MouseMoved, at.X+share*right, at.Y+share*down); err != nil {
 			return err
 		}
+	}
+	if err := p.Until(ready); err != nil {
+		return err
 	}
 	return mouse(chromedp.MouseReleased, at.X+right, at.Y+down)
 }

@@ -2,13 +2,14 @@ import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { createBrowserRouter, RouterProvider } from 'react-router';
+import { createBrowserRouter, redirect, RouterProvider } from 'react-router';
 import { Unreachable } from '../api/client';
 import { RepairBenchRoom } from '../rooms/bench/RepairBenchRoom';
 import { RepairRoom } from '../rooms/repairs/RepairRoom';
 import { TakeInRoom } from '../rooms/repairs/TakeInRoom';
 import { RunBenchRoom } from '../rooms/bench/RunBenchRoom';
 import { RunRoom } from '../rooms/stones/RunRoom';
+import { lastOpen } from '../rooms/bench/aside';
 import { BenchRoom } from '../rooms/bench/BenchRoom';
 import { DiagramRoom } from '../rooms/diagrams/DiagramRoom';
 import { CompareRoom } from '../rooms/diagrams/CompareRoom';
@@ -72,6 +73,8 @@ const router = createBrowserRouter([
     errorElement: <RoomFailed />,
   },
   { path: '/bench/run/:id', element: <RunBenchRoom />, errorElement: <RoomFailed /> },
+  // Where the installed application begins.
+  { path: '/bench', loader: () => redirect(lastOpen() ?? '/') },
   { path: '/bench/:id', element: <BenchRoom />, errorElement: <RoomFailed /> },
 ]);
 

@@ -12,7 +12,7 @@ import { useKeys } from '../../app/keys';
 import { Await } from '../../parts/Page';
 import { threadWords } from '../../words/thread';
 import { w } from '../../words/words';
-import { putAside } from './aside';
+import { useKeptOpen } from './aside';
 import { BenchEnd } from './BenchEnd';
 import { BenchHead } from './BenchHead';
 import { FacetScreen } from './FacetScreen';
@@ -33,7 +33,7 @@ export function BenchRoom() {
     staleTime: Infinity,
     gcTime: 0,
   });
-  useEffect(() => void putAside(`/api/stones/${id}/script`), [id]);
+  useKeptOpen(`/api/stones/${id}/script`);
   return (
     <Box component="main" sx={{ height: '100%' }}>
       <Await query={script}>{(s) => <Bench key={id} stone={id} script={s} />}</Await>

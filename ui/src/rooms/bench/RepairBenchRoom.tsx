@@ -14,7 +14,7 @@ import { faces } from '../../theme/tokens';
 import { clock } from '../../words/numbers';
 import { repairWords as r } from '../../words/repairs';
 import { w } from '../../words/words';
-import { putAside } from './aside';
+import { useKeptOpen } from './aside';
 import { NoteDialog } from './NoteDialog';
 import { standing } from './state';
 import { useBenchLog } from './useBenchLog';
@@ -28,7 +28,7 @@ export function RepairBenchRoom() {
     staleTime: Infinity,
     gcTime: 0,
   });
-  useEffect(() => void putAside(`/api/repairs/${id}`), [id]);
+  useKeptOpen(`/api/repairs/${id}`);
   return (
     <Box component="main" sx={{ height: '100%' }}>
       <Await query={page}>{(p) => <RepairBench key={id} page={p} />}</Await>

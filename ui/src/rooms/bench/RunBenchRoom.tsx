@@ -2,13 +2,13 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { answer, client, type BenchScript, type RunScript } from '../../api/client';
 import { Await } from '../../parts/Page';
 import { runWords } from '../../words/runs';
 import { w } from '../../words/words';
-import { putAside } from './aside';
+import { useKeptOpen } from './aside';
 import { Bench, type Standing } from './BenchRoom';
 
 /** The wheel for a run: one stone is on the dop, the others lie beside it. */
@@ -20,7 +20,7 @@ export function RunBenchRoom() {
     staleTime: Infinity,
     gcTime: 0,
   });
-  useEffect(() => void putAside(`/api/runs/${id}/script`), [id]);
+  useKeptOpen(`/api/runs/${id}/script`);
   return (
     <Box component="main" sx={{ height: '100%' }}>
       <Await query={script}>{(s) => <RunBench key={id} run={s} />}</Await>
