@@ -149,22 +149,31 @@ func insertPlan(ctx context.Context, tx *sql.Tx, w workshop.Work) error {
 	return err
 }
 
-// AddPlan implements workshop.StoneStore.
-func (s *Store) AddPlan(ctx context.Context, stone workshop.Stone, e workshop.Event, version int) error {
+// AddPlans implements workshop.StoneStore.
+func (s *Store) AddPlans(ctx context.Context, stones []workshop.Stone, told []workshop.Event) error {
 	return s.write(ctx, func(tx *sql.Tx) error {
-		if err := changeOne(ctx, tx, `UPDATE stones SET version = version + 1 WHERE id = ? AND version = ?`, stone.ID, version); err != nil {
-			return err
-		}
-		if err := insertPlan(ctx, tx, stone.Work); err != nil {
-			return err
-		}
-		for _, setup := range stone.Work.Setups {
-			if err := changeOne(ctx, tx, `UPDATE setups SET up = ?, turn = ? WHERE id = ?`, setup.Up, setup.Turn, setup.ID); err != nil {
+		for i, stone := range stones {
+			if err := addPlan(ctx, tx, stone, told[i]); err != nil {
 				return err
 			}
 		}
-		return insertEvent(ctx, tx, stone.Work.ID, e)
+		return nil
 	})
+}
+
+func addPlan(ctx context.Context, tx *sql.Tx, stone workshop.Stone, told workshop.Event) error {
+	if err := changeOne(ctx, tx, `UPDATE stones SET version = version + 1 WHERE id = ? AND version = ?`, stone.ID, stone.Version); err != nil {
+		return err
+	}
+	if err := insertPlan(ctx, tx, stone.Work); err != nil {
+		return err
+	}
+	for _, setup := range stone.Work.Setups {
+		if err := changeOne(ctx, tx, `UPDATE setups SET up = ?, turn = ? WHERE id = ?`, setup.Up, setup.Turn, setup.ID); err != nil {
+			return err
+		}
+	}
+	return insertEvent(ctx, tx, stone.Work.ID, told)
 }
 
 // SaveIntake implements workshop.StoneStore.

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"math"
+	"slices"
 	"time"
 
 	"cressa/core/cutting"
@@ -217,29 +218,45 @@ func facetName(i int) FacetID { return fmt.Sprintf("f%d", i+1) }
 // that the old plan had keep their names, and so their ticks. A run has one plan:
 // its other stones that are not finished get the new one too.
 func (w *Workshop) Replan(ctx context.Context, stoneID string, c Choices, version int) (Stone, error) {
-	s, err := w.replanOne(ctx, stoneID, c, version)
-	if err != nil || s.Run == "" {
-		return s, err
-	}
-	_, stones, err := w.Run(ctx, s.Run)
-	if err != nil {
-		return s, err
-	}
-	for _, other := range stones {
-		if other.ID != s.ID && other.Work.Finish == nil {
-			if _, err := w.replanOne(ctx, other.ID, c, other.Version); err != nil {
-				return s, fmt.Errorf("stone %d of the run: %w", other.Number, err)
-			}
-		}
-	}
-	return s, nil
-}
-
-func (w *Workshop) replanOne(ctx context.Context, stoneID string, c Choices, version int) (Stone, error) {
 	s, err := w.store.Stone(ctx, stoneID)
 	if err != nil {
 		return s, err
 	}
+	s.Version = version
+	s, err = w.replanned(ctx, s, c)
+	if err != nil {
+		return s, err
+	}
+	all := []Stone{s}
+	if s.Run != "" {
+		_, stones, err := w.Run(ctx, s.Run)
+		if err != nil {
+			return s, err
+		}
+		for _, other := range stones {
+			if other.ID == s.ID || other.Work.Finish != nil {
+				continue
+			}
+			other, err = w.replanned(ctx, other, c)
+			if err != nil {
+				return s, fmt.Errorf("stone %d of the run: %w", other.Number, err)
+			}
+			all = append(all, other)
+		}
+	}
+	told := make([]Event, len(all))
+	for i, o := range all {
+		told[i] = Event{ID: newID(), Device: "workshop", DeviceTime: w.moment(), ServerTime: w.moment(), Kind: EventPlan, Text: fmt.Sprint(o.Work.Plan.No)}
+	}
+	if err := w.store.AddPlans(ctx, all, told); err != nil {
+		return s, err
+	}
+	s.Version++
+	return s, nil
+}
+
+// replanned returns a stone with a new plan, not stored yet.
+func (w *Workshop) replanned(ctx context.Context, s Stone, c Choices) (Stone, error) {
 	if s.Work.Kind == Repair {
 		return s, ErrNoPlan
 	}
@@ -269,15 +286,11 @@ func (w *Workshop) replanOne(ctx context.Context, stoneID string, c Choices, ver
 	plan.No = s.Work.Plan.No + 1
 	plan.Facets = carryNames(old, s.Work.Plan.Facets, a.Stone)
 	s.Work.Plan = plan
+	s.Work.Setups = slices.Clone(s.Work.Setups)
 	s.Work.Setups[0].Up, s.Work.Setups[1].Up = c.FirstSide, c.FirstSide.Other()
 	for i := range s.Work.Setups {
 		s.Work.Setups[i].Turn = plan.Turns.Of(s.Work.Setups[i].Up)
 	}
-	e := Event{ID: newID(), Device: "workshop", DeviceTime: w.moment(), ServerTime: w.moment(), Kind: EventPlan, Text: fmt.Sprint(plan.No)}
-	if err := w.store.AddPlan(ctx, s, e, version); err != nil {
-		return s, err
-	}
-	s.Version = version + 1
 	return s, nil
 }
 

@@ -49,8 +49,9 @@ type StoneStore interface {
 	// InsertRun adds a run with its stones, in one transaction.
 	InsertRun(ctx context.Context, r Run, stones []Stone) error
 	Run(ctx context.Context, id string) (Run, error)
-	// AddPlan adds a revision of the stone's plan.
-	AddPlan(ctx context.Context, s Stone, e Event, version int) error
+	// AddPlans adds a revision of each stone's plan over the version that the stone
+	// has, with the event that tells of it: all of them or, where one is stale, none.
+	AddPlans(ctx context.Context, stones []Stone, told []Event) error
 	// SaveIntake stores a repair's intake and name.
 	SaveIntake(ctx context.Context, s Stone, version int) error
 	SaveFinish(ctx context.Context, stoneID string, f Finish, version int) error

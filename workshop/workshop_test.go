@@ -408,6 +408,18 @@ func TestARunSharesOnePlanAndItsTime(t *testing.T) {
 	for _, stone := range stones {
 		assert.Equal(t, 6.5, stone.Work.Plan.Choices.Size.MM)
 	}
+
+	// What one of them cannot have, none gets: the last is not begun and could be
+	// turned over, but the others are.
+	c = stones[2].Work.Plan.Choices
+	c.FirstSide = c.FirstSide.Other()
+	_, err = s.Replan(ctx, stones[2].ID, c, stones[2].Version)
+	var p diagram.Problem
+	require.ErrorAs(t, err, &p)
+	assert.Equal(t, workshop.SideIsCut, p.Code)
+	_, after, err := s.Run(ctx, run.ID)
+	require.NoError(t, err)
+	assert.Equal(t, stones, after)
 }
 
 func TestTheThreadsMinutesAreRealOnesAndThenTheUsualOnes(t *testing.T) {
