@@ -277,3 +277,25 @@ func TestCatchingUpAlongTheThread(t *testing.T) {
 	u.until(progress + ` !== '` + before + `'`)
 	u.quiet()
 }
+
+// Where a browser keeps nothing, as in some private windows, that is said, and what
+// is ticked reaches the disk all the same.
+func TestTheBenchWorksWhereTheBrowserKeepsNothing(t *testing.T) {
+	t.Parallel()
+	app := start(t, "demo")
+	u := open(t, 1024, 768, app.URL+"/stones")
+	u.see("Sphene")
+	_, err := browser.Eval[bool](u.Page, `(IDBFactory.prototype.open = () => { throw new DOMException('no', 'SecurityError') }, true)`)
+	require.NoError(t, err)
+	u.click("Sphene")
+	u.click("Resume")
+	u.see("5 of 93")
+	stone := idOf(t, u)
+	before := count(eventsOf(t, app.URL, stone), "done")
+	u.click("Done")
+	u.see("6 of 93")
+	u.see("This browser keeps nothing for Cressa")
+	u.see("on disk")
+	assert.Equal(t, before+1, count(eventsOf(t, app.URL, stone), "done"))
+	u.quiet()
+}

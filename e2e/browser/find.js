@@ -44,7 +44,8 @@
   window.cressaSpot = (e) => {
     if (!e || document.querySelector('[aria-busy=true]')) return null;
     e.scrollIntoView({ block: 'nearest', inline: 'nearest' });
-    const box = e.getBoundingClientRect();
+    // A link that runs over two lines is pressed on the first: between them it is not there.
+    const box = e.getClientRects()[0] ?? e.getBoundingClientRect();
     const at = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
     const reached = belongs(document.elementFromPoint(at.x, at.y), e);
     const before = e.cressaBox;

@@ -305,6 +305,8 @@ export const w = {
     noCheater: (gap: string) =>
       `This machine has no cheater: cut at whole teeth, meets gape by up to ${gap}.`,
     reading: (v: string) => `for ${v}°, as your protractor reads`,
+    fleeting:
+      'This browser keeps nothing for Cressa, as private windows do. Entries that are not on disk yet are lost if the page is closed.',
     away: (n: number) =>
       `Cressa is away. Cut on: ${n} ${n === 1 ? 'entry waits' : 'entries wait'} on this screen.`,
     refused: 'The server refused an entry:',

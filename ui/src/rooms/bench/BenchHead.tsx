@@ -76,6 +76,7 @@ export function BenchHead({ script, state, log, habit, onHabit, onLeave }: Props
           </Care>
         )}
         {script.cheatGap > 0 && <Care>{w.bench.noCheater(um(script.cheatGap))}</Care>}
+        {log.fleeting && <Care>{w.bench.fleeting}</Care>}
         {log.away && <Care>{w.bench.away(log.hollow.size)}</Care>}
         {log.refused && (
           <Care grave>

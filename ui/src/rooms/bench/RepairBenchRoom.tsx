@@ -80,7 +80,10 @@ function RepairBench({ page }: { page: RepairPage }) {
           {log.hollow.size > 0 ? w.bench.waiting(log.hollow.size) : w.bench.onDisk}
         </Typography>
       </Box>
-      <div role="status">{log.away && <Care>{w.bench.away(log.hollow.size)}</Care>}</div>
+      <div role="status">
+        {log.fleeting && <Care>{w.bench.fleeting}</Care>}
+        {log.away && <Care>{w.bench.away(log.hollow.size)}</Care>}
+      </div>
       <Box sx={{ flexGrow: 1, minHeight: 0, display: 'grid', gridTemplateColumns: '1fr 1fr' }}>
         <Box sx={{ p: 4, overflow: 'auto', fontSize: '1.375rem' }}>
           {photo && (

@@ -20,20 +20,44 @@ class Outbox extends Dexie {
 
 const box = new Outbox();
 
+/**
+ * What waits in this page alone, where the browser refuses to keep anything: some private windows
+ * do, and a full disk. Null as long as it does not.
+ */
+let fleeting: Required<Waiting>[] | null = null;
+// Counts on from page to page, as the database would.
+let counted = Date.now();
+
+/** Whether what waits would be lost with the page. */
+export const isFleeting = (): boolean => fleeting !== null;
+
 /** Puts events into the outbox, all or none; they survive a reload and a closed browser. */
 export async function put(stone: string, events: readonly BenchEvent[]): Promise<void> {
-  await box.waiting.bulkAdd(events.map((event) => ({ stone, event })));
+  try {
+    if (!fleeting)
+      return void (await box.waiting.bulkAdd(events.map((event) => ({ stone, event }))));
+  } catch {
+    fleeting = [];
+  }
+  fleeting.push(...events.map((event) => ({ stone, event, seq: ++counted })));
 }
 
 /** The events of a stone that wait, oldest first. */
 export async function waiting(stone: string): Promise<BenchEvent[]> {
-  const list = await box.waiting.where('stone').equals(stone).sortBy('seq');
-  return list.map((item) => ({ ...item.event, deviceSeq: item.seq! }));
+  const kept = await box.waiting
+    .where('stone')
+    .equals(stone)
+    .sortBy('seq')
+    .catch(() => []);
+  const all = [...kept, ...(fleeting ?? []).filter((item) => item.stone === stone)];
+  return all.map((item) => ({ ...item.event, deviceSeq: item.seq! }));
 }
 
 /** Takes events out that are on disk. */
 export async function arrived(events: readonly BenchEvent[]): Promise<void> {
-  await box.waiting.bulkDelete(events.map((e) => e.deviceSeq));
+  const seqs = events.map((e) => e.deviceSeq);
+  fleeting = fleeting && fleeting.filter((item) => !seqs.includes(item.seq));
+  await box.waiting.bulkDelete(seqs).catch(() => {});
 }
 
 const deviceKey = 'cressa-device';

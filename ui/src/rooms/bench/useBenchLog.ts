@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { answer, ApiProblem, client, type BenchEvent } from '../../api/client';
 import { stoneQuery, stonesQuery } from '../../api/queries';
-import { arrived, device, put, randomID, waiting } from './outbox';
+import { arrived, device, isFleeting, put, randomID, waiting } from './outbox';
 
 /** What happens, without what every event gets: its name, its device and its time. */
 export type Happening = Pick<BenchEvent, 'kind'> &
@@ -18,6 +18,8 @@ interface Log {
   hollow: ReadonlySet<string>;
   /** The server was away at the last try. */
   away: boolean;
+  /** The browser keeps nothing: what is hollow would be lost with the page. */
+  fleeting: boolean;
   /** Why the server refused what waits. */
   refused: ApiProblem | null;
   /** Adds what happened and returns the events that it became. */
@@ -90,6 +92,7 @@ export function useBenchLog(stone: string, first: BenchEvent[]): Log {
     events: [...onDisk, ...hollow],
     hollow: new Set(hollow.map((e) => e.id)),
     away,
+    fleeting: isFleeting(),
     refused,
     add,
   };
