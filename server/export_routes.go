@@ -178,6 +178,9 @@ func (s *Server) stoneDiagram(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	if stone.Work.Plan == nil {
+		return workshop.ErrNoPlan
+	}
 	r, err := s.workshop.Revision(ctx, stone.Work.Plan.AsCut)
 	if err != nil {
 		return err

@@ -5,7 +5,9 @@ import (
 	"fmt"
 	"log/slog"
 	"net/http"
+	"slices"
 	"strings"
+	"unicode"
 
 	"github.com/go-playground/validator/v10"
 	"github.com/labstack/echo/v5"
@@ -126,9 +128,11 @@ func problemOf(err error) *Problem {
 func fieldPlaces(errs validator.ValidationErrors) []Place {
 	places := make([]Place, len(errs))
 	for i, e := range errs {
-		// Everything that is checked lies in a request's Body; its own name is left out.
-		_, field, _ := strings.Cut(e.Namespace(), ".Body.")
-		places[i] = Place{Tier: -1, Field: field, Code: e.Tag(), Message: words.Constraint(e.Tag(), e.Param(), fmt.Sprint(e.Value()))}
+		// Everything that is checked lies in a request's Body; its own name is left out,
+		// and so are those of embedded structs, which JSON does not have either.
+		_, path, _ := strings.Cut(e.Namespace(), ".Body.")
+		field := slices.DeleteFunc(strings.Split(path, "."), func(name string) bool { return name != "" && unicode.IsUpper(rune(name[0])) })
+		places[i] = Place{Tier: -1, Field: strings.Join(field, "."), Code: e.Tag(), Message: words.Constraint(e.Tag(), e.Param(), fmt.Sprint(e.Value()))}
 	}
 	return places
 }

@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -38,8 +39,14 @@ type client struct {
 
 func start(t *testing.T) client {
 	t.Helper()
+	return serve(t, filepath.Join(t.TempDir(), "records.db"))
+}
+
+// serve serves the workshop of a file.
+func serve(t *testing.T, file string) client {
+	t.Helper()
 	ctx, stop := context.WithCancel(context.Background())
-	store, _, err := sqlite.Open(ctx, filepath.Join(t.TempDir(), "records.db"))
+	store, _, err := sqlite.Open(ctx, file)
 	require.NoError(t, err)
 	w := workshop.New(store, time.Now)
 	require.NoError(t, demo.AddStarters(ctx, w))
@@ -115,11 +122,14 @@ func TestWhatGoesWrongIsAlwaysAProblem(t *testing.T) {
 		{"POST", "/api/pull", `{"draft":{"gear":"96"},"tier":3}`, 422, "no tier"},
 		{"POST", "/api/reshape", `{"draft":{"gear":"96","tiers":[]},"tier":0,"how":{"kind":"melt"}}`, 422, "another value"},
 		{"PUT", "/api/diagrams/" + starter + "/draft", `{"draft":{},"version":1}`, 409, "copy"},
-		{"POST", "/api/assess", `{"diagramId":"` + starter + `","choices":{"material":"cheese","gear":96,"size":{"basis":"width","tier":"","mm":8,"typed":"8"},"firstSide":"pavilion","passes":[{"id":"a","name":"A","lap":""}]}}`, 422, "cheese"},
+		{"POST", "/api/assess", `{"diagramId":"` + starter + `","choices":{"material":"cheese","gear":96,"size":{"basis":"width","tier":"","mm":8,"typed":"8"},"firstSide":"pavilion","girdle":"drawn","table":"drawn","visiting":"written","girdleFinish":"cut","turning":"whole","passes":[{"id":"a","name":"A","lap":""}]}}`, 422, "cheese"},
 	} {
 		p := c.problem(r.method, r.path, r.body, r.status)
 		assert.Contains(t, p.Detail, r.says, "%s %s", r.method, r.path)
 	}
+	// A field is named as the request names it.
+	p := c.problem("POST", "/api/assess", `{"choices":{"girdle":"somewhere"}}`, 422)
+	assert.True(t, slices.ContainsFunc(p.Places, func(at server.Place) bool { return at.Field == "choices.girdle" }), "%v", p.Places)
 }
 
 func TestOnlyTheServedAddressAndItsOwnPagesAreAnswered(t *testing.T) {

@@ -39,7 +39,8 @@ func (c client) diagramCalled(name string) workshop.Diagram {
 }
 
 func plan(material string, gear int, size workshop.Size, side diagram.Part) workshop.Choices {
-	return workshop.Choices{Material: material, Gear: gear, Size: size, FirstSide: side, Passes: workshop.DefaultHabits().Passes}
+	habits := workshop.DefaultHabits()
+	return workshop.Choices{Material: material, Gear: gear, Size: size, FirstSide: side, Ways: habits.Ways, Passes: habits.Passes}
 }
 
 func width(mm float64) workshop.Size { return workshop.Size{Basis: "width", MM: mm} }

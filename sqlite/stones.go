@@ -26,7 +26,8 @@ func readStone(scan scan) (workshop.Stone, error) {
 		return out, err
 	}
 	if plan.Valid {
-		err = asDocument{&out.Work.Plan}.Scan(plan.V)
+		out.Work.Plan = &workshop.Plan{}
+		err = asDocument{out.Work.Plan}.Scan(plan.V)
 	}
 	if err == nil && intake != "" {
 		out.Work.Intake = &workshop.Intake{}
@@ -40,7 +41,7 @@ func readStone(scan scan) (workshop.Stone, error) {
 }
 
 func (s *Store) setups(ctx context.Context, workID string) ([]workshop.Setup, error) {
-	var out []workshop.Setup
+	out := []workshop.Setup{}
 	err := s.rows(ctx, func(scan scan) error {
 		var setup workshop.Setup
 		err := scan(&setup.ID, &setup.Up, &setup.Turn, asDocument{&setup.Rotation})

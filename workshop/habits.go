@@ -1,6 +1,8 @@
 package workshop
 
 import (
+	"cmp"
+
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/gear"
@@ -22,14 +24,23 @@ type Habits struct {
 // Ways are the habits that a plan takes over and can change.
 type Ways struct {
 	// Girdle and Table say when these are cut within their side.
-	Girdle cutting.When `json:"girdle" validate:"omitempty,oneof=drawn first last"`
-	Table  cutting.When `json:"table" validate:"omitempty,oneof=drawn first last"`
+	Girdle cutting.When `json:"girdle" validate:"oneof=drawn first last"`
+	Table  cutting.When `json:"table" validate:"oneof=drawn first last"`
 	// Visiting is the order of the facets within a tier.
-	Visiting gear.Visiting `json:"visiting" validate:"omitempty,oneof=written round pairs"`
+	Visiting gear.Visiting `json:"visiting" validate:"oneof=written round pairs"`
 	// GirdleFinish is how far the girdle is taken.
-	GirdleFinish GirdleFinish `json:"girdleFinish" validate:"omitempty,oneof=polished prepolished cut"`
+	GirdleFinish GirdleFinish `json:"girdleFinish" validate:"oneof=polished prepolished cut"`
 	// Turning is how a stone is turned on its dop for another gear.
-	Turning Turning `json:"turning" validate:"omitempty,oneof=whole sides"`
+	Turning Turning `json:"turning" validate:"oneof=whole sides"`
+}
+
+// said returns the ways with the zero values written out.
+func (w Ways) said() Ways {
+	return Ways{
+		Girdle: cmp.Or(w.Girdle, cutting.AsDrawn), Table: cmp.Or(w.Table, cutting.AsDrawn),
+		Visiting:     cmp.Or(w.Visiting, gear.AsWritten),
+		GirdleFinish: cmp.Or(w.GirdleFinish, GirdlePolished), Turning: cmp.Or(w.Turning, TurnedWhole),
+	}
 }
 
 // GirdleFinish is how far the girdle is taken. It costs time and changes the light.
@@ -70,10 +81,7 @@ const (
 func DefaultHabits() Habits {
 	return Habits{
 		ID: "habits", Name: "My habits", FirstSide: "drawn", Tick: "facet",
-		Ways: Ways{
-			Girdle: cutting.AsDrawn, Table: cutting.AsDrawn, Visiting: gear.AsWritten,
-			GirdleFinish: GirdlePolished, Turning: TurnedWhole,
-		},
+		Ways: Ways{}.said(),
 		Passes: []Pass{
 			{ID: "cut", Name: "Cut", Lap: "600"},
 			{ID: "prepolish", Name: "Pre-polish", Lap: "3000"},

@@ -100,8 +100,11 @@ func belongs(e Event, work Work) bool {
 	setup := slices.ContainsFunc(work.Setups, func(s Setup) bool { return s.ID == e.Setup })
 	switch e.Kind {
 	case EventDone, EventSkip:
+		if !setup { // nor a plan: it came in for repair
+			return false
+		}
 		pass := slices.ContainsFunc(work.Plan.Choices.Passes, func(p Pass) bool { return p.ID == e.Pass })
-		return setup && pass && slices.Contains(work.Plan.Facets, e.Facet)
+		return pass && slices.Contains(work.Plan.Facets, e.Facet)
 	case EventCheck:
 		return setup && e.Item != ""
 	case EventTransfer:

@@ -26,15 +26,6 @@ type Finish struct {
 	Saved time.Time `json:"saved"`
 }
 
-// Yield returns the finished share of the rough's weight, 0 to 1, and false where
-// a weight is missing.
-func (f Finish) Yield() (float64, bool) {
-	if f.RoughCarats <= 0 || f.FinishedCarats <= 0 {
-		return 0, false
-	}
-	return f.FinishedCarats / f.RoughCarats, true
-}
-
 // FinishStone stores a stone's logbook card over the version that the caller
 // read, 0 the first time.
 func (w *Workshop) FinishStone(ctx context.Context, stoneID string, f Finish) (Finish, error) {
@@ -152,7 +143,7 @@ func (w *Workshop) Summary(ctx context.Context, s Stone) (Summary, error) {
 		Stone: s, LastEvent: s.Created, Hours: Hours(events), Picture: &r.Picture,
 		Material: plan.Choices.Material, SizeMM: plan.Choices.Size.MM,
 		All:  plan.visits(r.Diagram),
-		Done: countVisited(plan, Visited(events)),
+		Done: countVisited(*plan, Visited(events)),
 	}
 	if s.Run != "" {
 		if out.Hours, err = w.runHours(ctx, s); err != nil {

@@ -60,7 +60,7 @@ var (
 func (w *Workshop) TakeIn(ctx context.Context, name string, in Intake) (Stone, error) {
 	s := Stone{
 		ID: newID(), Name: name, Created: w.moment(), Version: 1,
-		Work: Work{ID: newID(), Kind: Repair, Intake: &in},
+		Work: Work{ID: newID(), Kind: Repair, Setups: []Setup{}, Intake: &in},
 	}
 	var err error
 	s.Number, err = w.store.InsertStone(ctx, s)

@@ -32,8 +32,8 @@ type Work struct {
 	ID string `json:"id"`
 	// Kind is first-cut or repair.
 	Kind string `json:"kind"`
-	// Plan is empty for a repair, Intake nil for a first cut.
-	Plan   Plan    `json:"plan"`
+	// Plan is the latest one, nil for a repair; Intake is nil for a first cut.
+	Plan   *Plan   `json:"plan"`
 	Intake *Intake `json:"intake"`
 	// Setups are the dop-ups in order.
 	Setups []Setup `json:"setups"`
@@ -181,7 +181,7 @@ func (w *Workshop) newStone(ctx context.Context, name, diagramID string, c Choic
 	first := c.FirstSide
 	s := Stone{
 		ID: newID(), Name: name, Created: w.moment(), Version: 1,
-		Work: Work{ID: newID(), Kind: FirstCut, Plan: plan, Setups: []Setup{
+		Work: Work{ID: newID(), Kind: FirstCut, Plan: &plan, Setups: []Setup{
 			{ID: newID(), Up: first, Turn: plan.Turns.Of(first), Rotation: unmoved},
 			{ID: newID(), Up: first.Other(), Turn: plan.Turns.Of(first.Other()), Rotation: unmoved},
 		}},
@@ -192,6 +192,7 @@ func (w *Workshop) newStone(ctx context.Context, name, diagramID string, c Choic
 // newPlan assesses the choices and freezes the diagram. An empty revision means
 // the diagram's present one.
 func (w *Workshop) newPlan(ctx context.Context, diagramID, revision string, c Choices) (Plan, *Assessment, error) {
+	c.Ways = c.said()
 	plan := Plan{DiagramID: diagramID, Choices: c, Created: w.moment()}
 	var err error
 	if plan.Revision, err = w.freeze(ctx, diagramID, revision); err != nil {
@@ -285,7 +286,7 @@ func (w *Workshop) replanned(ctx context.Context, s Stone, c Choices) (Stone, er
 	}
 	plan.No = s.Work.Plan.No + 1
 	plan.Facets = carryNames(old, s.Work.Plan.Facets, a.Stone)
-	s.Work.Plan = plan
+	s.Work.Plan = &plan
 	s.Work.Setups = slices.Clone(s.Work.Setups)
 	s.Work.Setups[0].Up, s.Work.Setups[1].Up = c.FirstSide, c.FirstSide.Other()
 	for i := range s.Work.Setups {

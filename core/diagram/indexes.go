@@ -151,21 +151,3 @@ func Complete(indexes []float64, teeth, fold int, mirrored bool) []float64 {
 
 // roundIndex drops the arithmetic's last digits, far below a position's tolerance.
 func roundIndex(index float64) float64 { return math.Round(index*1e11) / 1e11 }
-
-// Symmetry returns how often a tier repeats round the gear, and whether the line
-// through index N mirrors it.
-func Symmetry(indexes []float64, teeth int) (fold int, mirrored bool) {
-	has := func(index float64) bool {
-		return slices.ContainsFunc(indexes, func(have float64) bool { return gear.Same(have, index, teeth) })
-	}
-	all := func(move func(float64) float64) bool {
-		return !slices.ContainsFunc(indexes, func(i float64) bool { return !has(move(i)) })
-	}
-	fold = 1
-	for n := len(indexes); n > 1 && fold == 1; n-- {
-		if all(func(i float64) float64 { return i + float64(teeth)/float64(n) }) {
-			fold = n
-		}
-	}
-	return fold, all(func(i float64) float64 { return -i })
-}

@@ -133,9 +133,6 @@ func CriticalAngle(n float64) float64 { return math.Asin(1/n) * 180 / math.Pi }
 // CriticalAngle returns the critical angle for the material's lower index.
 func (m Material) CriticalAngle() float64 { return CriticalAngle(m.RefractiveIndex.Low) }
 
-// Margin returns how far an angle in degrees stands above the critical angle.
-func (m Material) Margin(angle float64) float64 { return angle - m.CriticalAngle() }
-
 // All returns the table in the order of its names.
 func All() []Material { return slices.Clone(table) }
 

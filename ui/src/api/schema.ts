@@ -1462,7 +1462,7 @@ export interface components {
             id: string;
             intake: components["schemas"]["Intake"] | null;
             kind: string;
-            plan: components["schemas"]["Plan"];
+            plan: components["schemas"]["Plan"] | null;
             setups: components["schemas"]["Setup"][];
         };
     };

@@ -109,8 +109,8 @@ function Card({ page }: { page: StonePage }) {
   return (
     <>
       <PageHead
-        title={`${s.number} · ${s.name || s.work.plan.diagramName}`}
-        facts={[l.cardTitle, s.work.plan.choices.material]}
+        title={`${s.number} · ${s.name || s.work.plan!.diagramName}`}
+        facts={[l.cardTitle, s.work.plan!.choices.material]}
       >
         <Button onClick={() => void navigate(`/stones/${s.id}`)}>{w.common.cancel}</Button>
         <Button

@@ -42,7 +42,7 @@ export function StoneRoom() {
 }
 
 function titleOf({ summary: s }: StonePage): string {
-  return `${s.number} · ${s.name || s.work.plan.diagramName}`;
+  return `${s.number} · ${s.name || s.work.plan!.diagramName}`;
 }
 
 function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void }) {
@@ -56,8 +56,8 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
       <PageHead
         title={titleOf(page)}
         facts={[
-          s.work.plan.diagramName,
-          s.work.plan.choices.material,
+          s.work.plan!.diagramName,
+          s.work.plan!.choices.material,
           w.stones.states[state]!,
           w.today.progress(s.done, s.all),
           s.run ? runWords.partOf(s.runPlace) : '',
@@ -143,7 +143,7 @@ function ChangePlan({
   onDone: () => void;
 }) {
   const { summary: s } = page;
-  const [choices, setChoices] = useState<Choices>(s.work.plan.choices);
+  const [choices, setChoices] = useState<Choices>(s.work.plan!.choices);
   const queries = useQueryClient();
   const say = useNotice();
   const at = { params: { path: { id: s.id } } };
@@ -178,8 +178,8 @@ function ChangePlan({
         <Refusal error={saving.error} />
       </Box>
       <PlanDesk
-        diagramId={s.work.plan.diagramId}
-        revision={s.work.plan.revision}
+        diagramId={s.work.plan!.diagramId}
+        revision={s.work.plan!.revision}
         choices={choices}
         onChange={setChoices}
         settings={settings}
@@ -187,7 +187,7 @@ function ChangePlan({
       {saving.theirs && (
         <Conflict
           mine={tell(choices)}
-          theirs={tell(saving.theirs.summary.work.plan.choices)}
+          theirs={tell(saving.theirs.summary.work.plan!.choices)}
           onMine={saving.keepMine}
           onTheirs={saving.takeTheirs}
         />

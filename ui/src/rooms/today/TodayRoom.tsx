@@ -97,7 +97,7 @@ function OnTheDop({ stone }: { stone: Summary }) {
         {w.today.onDop}: {stone.number} · {stone.name}
       </Typography>
       <Typography color="text.secondary">
-        {stone.work.plan.diagramName} · {stone.work.plan.choices.material} ·{' '}
+        {stone.work.plan!.diagramName} · {stone.work.plan!.choices.material} ·{' '}
         {w.today.progress(stone.done, stone.all)}
       </Typography>
       <Await query={script}>
