@@ -1,15 +1,19 @@
 package formats_test
 
 import (
+	"maps"
 	"os"
+	"slices"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/demo"
 	"cressa/formats"
 )
 
@@ -91,6 +95,53 @@ func TestAWrittenTableReadsBack(t *testing.T) {
 		require.Empty(t, problems)
 		assert.Equal(t, d, back, name)
 	}
+}
+
+// Whatever order, signs and separators somebody used: what a table of a diagram that
+// ships says is read as it was meant, or marked.
+func TestTablesInManyHandsReadTheSame(t *testing.T) {
+	all, err := demo.Diagrams()
+	require.NoError(t, err)
+	names := slices.Sorted(maps.Keys(all))
+	rapid.Check(t, func(t *rapid.T) {
+		d := all[rapid.SampledFrom(names).Draw(t, "diagram")]
+		draft := diagram.DraftOf(d)
+		between := rapid.SampledFrom([]string{"\t", " | ", ";", "   "}).Draw(t, "separator")
+		joined := rapid.SampledFrom([]string{"-", " ", ", "}).Draw(t, "indexes")
+		degree := rapid.SampledFrom([]string{"", "°"}).Draw(t, "degree")
+		comma := between != "   " && joined != ", " && rapid.Bool().Draw(t, "comma")
+		order := rapid.Permutation([]int{0, 1, 2, 3}).Draw(t, "order")
+		heads := rapid.SampledFrom([][]string{{"Tier", "Angle", "Index", "Stop"}, {"Facet", "Angle (deg)", "Index settings", "Instructions"}}).Draw(t, "heads")
+		decimal := func(text string) string {
+			if comma {
+				return strings.ReplaceAll(text, ".", ",")
+			}
+			return text
+		}
+		row := func(cells []string) string {
+			var out []string
+			for _, i := range order {
+				out = append(out, cells[i])
+			}
+			return strings.Join(out, between)
+		}
+		lines := []string{d.Name, "Gear " + draft.Gear, "n = " + decimal(draft.RefractiveIndex), row(heads)}
+		for _, tier := range draft.Tiers {
+			lines = append(lines, row([]string{tier.Name, decimal(tier.Angle) + degree, strings.ReplaceAll(tier.Indexes, "-", joined), tier.Stop}))
+		}
+		text := strings.Join(lines, "\n")
+		table, mistake := formats.ReadTable(text)
+		require.Nil(t, mistake, text)
+		require.Equal(t, draft.Gear, table.Draft.Gear, text)
+		back, problems := table.Draft.Read()
+		require.Empty(t, problems, "%s\n%+v", text, table.Mistakes)
+		assert.Equal(t, d.RefractiveIndex, back.RefractiveIndex, text)
+		want := slices.Clone(d.Tiers)
+		for i := range want {
+			want[i].Note, want[i].Optional = "", false
+		}
+		assert.Equal(t, want, back.Tiers, "%s\n%+v", text, table.Mistakes)
+	})
 }
 
 // Every line that is not blank must be accounted for, whatever the text.
