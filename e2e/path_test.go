@@ -1,8 +1,6 @@
 package e2e_test
 
 import (
-	"encoding/json"
-	"net/http"
 	"strings"
 	"testing"
 
@@ -178,18 +176,16 @@ func idOf(t *testing.T, u *user) string {
 }
 
 type event struct {
+	ID   string `json:"id"`
 	Kind string `json:"kind"`
 }
 
 func eventsOf(t *testing.T, url, stone string) []event {
 	t.Helper()
-	answer, err := http.Get(url + "/api/stones/" + stone)
-	require.NoError(t, err)
-	defer answer.Body.Close()
 	var page struct {
 		Events []event `json:"events"`
 	}
-	require.NoError(t, json.NewDecoder(answer.Body).Decode(&page))
+	fetch(t, url+"/api/stones/"+stone, &page)
 	return page.Events
 }
 

@@ -161,3 +161,20 @@ func TestConvertWritesEveryOpenFormatAndReadsBackWhatItCan(t *testing.T) {
 		assert.NoFileExists(t, c.out)
 	}
 }
+
+// What people read, without --json: the same figures, in columns.
+func TestReportsAreReadable(t *testing.T) {
+	says := func(want []string, args ...string) {
+		t.Helper()
+		code, out, errs := call("", args...)
+		require.Zero(t, code, errs)
+		for _, w := range want {
+			assert.Regexp(t, w, out, "%v", args)
+		}
+	}
+	says([]string{`(?m)^TIER +ANGLE +INDEX +STOP$`, `(?m)^P1 +\S+° +3-9-15\S* +to a centre point$`, `(?m)^facets +\d+$`, `(?m)^volume/width³ +0\.\d{4}$`}, "cut", examples+"round.cressa.json")
+	says([]string{`(?m)^warning .*mirror`}, "cut", examples+"pinwheel.cressa.json")
+	says([]string{`(?m)^96 +0° +0°$`, `(?m)^80 +1\.125° +1\.125°$`}, "gears", examples+"round.cressa.json", "--own", "80,96")
+	says([]string{`P1`, `(?m)^P1 +3\(-2\.25°\) 8\(-2\.25°\)`, `(?m)^P2 +80 10 20`}, "regear", examples+"round.cressa.json", "--gear", "80", "--turn", "0")
+	says([]string{`(?m)^MATERIAL +INDEX +CRITICAL ANGLE`, `(?m)^Fluorite +1\.434 +44\.2° +isotropic`, `(?m)^Diopside +1\.664–1\.730 +35\.3–36\.9°`}, "material")
+}

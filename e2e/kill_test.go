@@ -1,0 +1,136 @@
+package e2e_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/e2e/running"
+)
+
+// What the server has once acknowledged is there after it was killed, at whatever
+// moment that was; what it has not is there whole or not at all.
+func TestWhatWasAcknowledgedSurvivesAKill(t *testing.T) {
+	t.Parallel()
+	data := t.TempDir()
+	address, stone := "", ""
+	var acknowledged []string
+	const kills, batch = 4, 3
+	for round := range kills {
+		app, err := running.Start(binary, address, "serve", "--data", data)
+		require.NoError(t, err)
+		address = app.URL
+		if stone == "" {
+			stone = planOne(t, app.URL)
+		}
+		var script scriptOfStone
+		fetch(t, app.URL+"/api/stones/"+stone+"/script", &script)
+		known := idsOf(eventsOf(t, app.URL, stone))
+		for _, id := range acknowledged {
+			require.Contains(t, known, id, "round %d", round)
+		}
+		for _, id := range known {
+			require.Contains(t, known, partner(id), "a batch is whole")
+		}
+
+		// Several screens send; once enough has arrived, the server is killed under them.
+		var mu sync.Mutex
+		var all sync.WaitGroup
+		enough := make(chan struct{})
+		arrived := 0
+		for screen := range 3 {
+			all.Go(func() {
+				for n := 0; ; n++ {
+					var events []map[string]any
+					for i := range batch {
+						v := script.Visits[i]
+						events = append(events, map[string]any{
+							"id": fmt.Sprintf("%08x%08x%08x%08x", round+1, screen, n, i), "device": "d", "deviceSeq": n, "deviceTime": time.Now().UTC(), "serverTime": time.Now().UTC(),
+							"kind": "done", "setup": v.Setup, "pass": v.Pass, "facet": script.Facets[v.Facet].ID, "item": "", "undoes": "", "text": "", "seq": 0,
+						})
+					}
+					body, err := json.Marshal(map[string]any{"events": events})
+					if err != nil {
+						return
+					}
+					answer, err := http.Post(app.URL+"/api/stones/"+stone+"/events", "application/json", bytes.NewReader(body))
+					if err != nil {
+						return
+					}
+					_ = answer.Body.Close()
+					if answer.StatusCode != http.StatusOK {
+						return
+					}
+					mu.Lock()
+					for _, e := range events {
+						acknowledged = append(acknowledged, e["id"].(string))
+					}
+					if arrived++; arrived == 10+5*round {
+						close(enough)
+					}
+					mu.Unlock()
+				}
+			})
+		}
+		<-enough
+		require.NoError(t, app.Kill())
+		all.Wait()
+	}
+	assert.GreaterOrEqual(t, len(acknowledged), kills*10*batch)
+}
+
+// partner is another event of the batch that an event came in.
+func partner(id string) string {
+	return id[:24] + "00000002"
+}
+
+type scriptOfStone struct {
+	Facets []struct{ ID string }
+	Visits []struct {
+		Setup, Pass string
+		Facet       int
+	}
+}
+
+// planOne plans a stone as the application proposes it.
+func planOne(t *testing.T, url string) (id string) {
+	t.Helper()
+	var list struct{ Diagrams []struct{ ID string } }
+	fetch(t, url+"/api/diagrams", &list)
+	diagram := list.Diagrams[0].ID
+	var choices json.RawMessage
+	fetch(t, url+"/api/diagrams/"+diagram+"/proposal", &choices)
+	body, err := json.Marshal(map[string]any{"name": "Gift", "diagramId": diagram, "choices": choices})
+	require.NoError(t, err)
+	answer, err := http.Post(url+"/api/stones", "application/json", bytes.NewReader(body))
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	require.Equal(t, http.StatusOK, answer.StatusCode)
+	var stone struct{ ID string }
+	require.NoError(t, json.NewDecoder(answer.Body).Decode(&stone))
+	return stone.ID
+}
+
+func fetch(t *testing.T, url string, into any) {
+	t.Helper()
+	answer, err := http.Get(url)
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	require.Equal(t, http.StatusOK, answer.StatusCode, url)
+	require.NoError(t, json.NewDecoder(answer.Body).Decode(into))
+}
+
+func idsOf(events []event) []string {
+	var out []string
+	for _, e := range events {
+		out = append(out, e.ID)
+	}
+	return out
+}
