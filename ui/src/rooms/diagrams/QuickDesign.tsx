@@ -46,7 +46,7 @@ export function QuickDesign({ onClose }: { onClose: () => void }) {
   const ratio = size.length / size.width;
   const body: Wish = {
     ...wish,
-    gear: wish.gear || gears.at(-1)!,
+    gear: wish.gear || (gears.at(-1) ?? 96),
     lengthWidth: ratio,
     refractiveIndex: materials.find((m) => m.name === material)?.refractiveIndex.low ?? 1.544,
   };
