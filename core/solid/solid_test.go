@@ -143,3 +143,47 @@ func TestAnyCutsLeaveAClosedSolid(t *testing.T) {
 		}
 	})
 }
+
+// Cuts that all but lie in a face, or pass corners and edges at less than what welds:
+// slivers are closed up, and never is the solid torn.
+func TestSliversAreClosedUp(t *testing.T) {
+	tiny := rapid.SampledFrom([]float64{0, 1e-12, 1e-10, 3e-10, 1e-9, 3e-9, 1e-8, 1e-7, 1e-6, 1e-5})
+	rapid.Check(t, func(t *rapid.T) {
+		s := solid.Block(1)
+		off := func(what string) float64 {
+			v := tiny.Draw(t, what)
+			if rapid.Bool().Draw(t, what+" to the other side") {
+				return -v
+			}
+			return v
+		}
+		for i := range rapid.IntRange(2, 30).Draw(t, "cuts") {
+			corners := s.Vertices()
+			corner := func() r3.Vec {
+				return s.Point(corners[rapid.IntRange(0, len(corners)-1).Draw(t, "corner")])
+			}
+			a, b, c := corner(), corner(), corner()
+			n := r3.Cross(r3.Sub(b, a), r3.Sub(c, a))
+			if r3.Norm(n) < 1e-3 {
+				// Three corners in a line: along a face instead.
+				n = s.Faces()[rapid.IntRange(0, len(s.Faces())-1).Draw(t, "face")].Plane.Normal
+			}
+			n = r3.Unit(r3.Add(r3.Unit(n), r3.Vec{X: off("x"), Y: off("y"), Z: off("z")}))
+			if r3.Dot(n, a) < 0 {
+				n = r3.Scale(-1, n)
+			}
+			p := solid.Plane{Normal: n, D: r3.Dot(n, a) + off("d")}
+			after, outcome := s.Cut(i, p)
+			if outcome == solid.TookAll || after.Volume() < 0.05 {
+				continue
+			}
+			closed(t, after)
+			// A corner that welds moves by so much, and its faces with it.
+			require.LessOrEqual(t, after.Volume(), s.Volume()+10*solid.AtMeet)
+			for _, v := range after.Vertices() {
+				require.LessOrEqual(t, p.Above(after.Point(v)), 20*solid.AtMeet)
+			}
+			s = after
+		}
+	})
+}
