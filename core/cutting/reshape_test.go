@@ -1,0 +1,66 @@
+package cutting_test
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+)
+
+// cutDraft reads and cuts a draft that must be whole.
+func cutDraft(t require.TestingT, draft diagram.Draft) *cutting.Stone {
+	d, problems := draft.Read()
+	require.Empty(t, problems)
+	return mustCut(t, d)
+}
+
+// What a reshaping says it leaves alone it leaves alone, and what it does twice over
+// leads back, for whole stones.
+func TestReshapingKeepsTheStone(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		stone := drawStone(t)
+		draft := diagram.DraftOf(stone.Diagram)
+		reshape := func(d diagram.Draft, no int, how diagram.Reshape) diagram.Draft {
+			out, err := d.Reshape(no, how)
+			require.NoError(t, err)
+			return out
+		}
+		no := rapid.IntRange(0, len(draft.Tiers)-1).Draw(t, "tier")
+
+		renamed := draft
+		for i := range draft.Tiers {
+			renamed = reshape(renamed, i, diagram.Reshape{Kind: diagram.Renamed, Name: fmt.Sprintf("N%d", i+1)})
+		}
+		assert.True(t, equalPlanes(cutDraft(t, renamed), stone), "names are names")
+		written := reshape(draft, no, diagram.Reshape{Kind: diagram.WrittenOut})
+		assert.True(t, equalPlanes(cutDraft(t, written), stone), "indexes written out are the same indexes")
+
+		// Every tier turned half round is the stone turned half round.
+		by := float64(stone.Diagram.Gear) / 2
+		turned := draft
+		for i := range draft.Tiers {
+			turned = reshape(turned, i, diagram.Reshape{Kind: diagram.Turned, By: by})
+		}
+		assert.InDelta(t, stone.Solid().Volume(), cutDraft(t, turned).Solid().Volume(), 1e-9)
+		back := turned
+		for i := range draft.Tiers {
+			back = reshape(back, i, diagram.Reshape{Kind: diagram.Turned, By: -by})
+		}
+		assert.True(t, equalPlanes(cutDraft(t, back), stone), "turned round and back")
+
+		mirrored := draft
+		for i := range draft.Tiers {
+			mirrored = reshape(mirrored, i, diagram.Reshape{Kind: diagram.Mirrored})
+		}
+		assert.InDelta(t, stone.Solid().Volume(), cutDraft(t, mirrored).Solid().Volume(), 1e-9)
+		for i := range draft.Tiers {
+			mirrored = reshape(mirrored, i, diagram.Reshape{Kind: diagram.Mirrored})
+		}
+		assert.True(t, equalPlanes(cutDraft(t, mirrored), stone), "mirrored twice")
+	})
+}
