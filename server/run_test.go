@@ -113,9 +113,14 @@ func TestTheSheetOfAPlanIsForItsMachine(t *testing.T) {
 	}
 	text, script := sheet(m.ID, 96)
 	for _, f := range script.Facets {
+		if f.Adapter {
+			assert.Equal(t, []float64{0, 45.4}, []float64{f.Angle, f.Reading})
+			continue
+		}
 		assert.InDelta(t, f.Angle+0.4, f.Reading, 1e-9)
 		assert.Contains(t, text, diagram.FormatNumber(f.Reading), "what the protractor shows at %s", f.Tier)
 	}
+	assert.Contains(t, text, "0° at 45.4°", "the table goes on with the adapter")
 	for _, pass := range workshop.DefaultHabits().Passes {
 		assert.Contains(t, text, pass.Name)
 	}

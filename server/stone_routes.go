@@ -148,12 +148,16 @@ type BenchFacet struct {
 	Angle float64 `json:"angle"`
 	Below float64 `json:"below"`
 	Above float64 `json:"above"`
-	// Reading is what the protractor shows for the angle.
+	// Reading is what the protractor shows for the angle, Adapter that it is set so for
+	// the table adapter.
 	Reading float64 `json:"reading"`
-	Stop    string  `json:"stop"`
-	Note    string  `json:"note"`
-	Target  Point   `json:"target"`
-	AtMeet  bool    `json:"atMeet"`
+	Adapter bool    `json:"adapter"`
+	// Division is what one division of the height dial does, null without a dial.
+	Division *workshop.Division `json:"division"`
+	Stop     string             `json:"stop"`
+	Note     string             `json:"note"`
+	Target   Point              `json:"target"`
+	AtMeet   bool               `json:"atMeet"`
 }
 
 // BenchVisit is one facet in one pass, with the place of its facet in the script.
@@ -292,12 +296,16 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 	scale := words.Scale{MM: a.MM, Width: a.Stone.Measures().Width}
 	for _, f := range script.Facets {
 		t := d.Tiers[f.TierNo]
-		out.Facets = append(out.Facets, BenchFacet{
+		facet := BenchFacet{
 			ID: f.ID, No: f.No, Tier: f.Tier, Part: string(f.Part), Setup: f.Setup, Dial: dialOf(f.Dial, plan.Choices.Gear, a.Machine),
-			Angle: f.Angle, Reading: f.Reading, Below: f.Below, Above: f.Above, AtMeet: f.AtMeet, Note: t.Note,
+			Angle: f.Angle, Reading: f.Reading, Adapter: a.Machine.WithAdapter(f.Angle), Below: f.Below, Above: f.Above, AtMeet: f.AtMeet, Note: t.Note,
 			Stop:   words.Stop(t, d.Gear, scale),
 			Target: pointOf(f.Target),
-		})
+		}
+		if division, ok := a.Machine.Division(f.Angle); ok {
+			facet.Division = &division
+		}
+		out.Facets = append(out.Facets, facet)
 	}
 	minutes := workshop.Minutes(script.Visits, events)
 	for i, v := range script.Visits {

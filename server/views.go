@@ -172,7 +172,7 @@ func viewOf(s *cutting.Stone, v viewing) *StoneView {
 			Name: t.Name, Part: string(t.Part), Up: string(d.CutWith(t.Part)), Angle: t.Angle, Note: t.Note,
 			Stop: words.Stop(t, d.Gear, scale), Margin: margins[i], Judgement: string(workshop.MarginGood), Dials: []Dial{},
 			Optional: t.Optional, LeftOff: slices.Contains(v.off, i),
-			OutOfReach: !v.machine.Reaches(t.Angle) && (t.Angle != 0 || v.machine.TableAdapter == 0),
+			OutOfReach: !v.machine.Reaches(t.Angle),
 		}
 		out.Tiers[i].Below, out.Tiers[i].Above = v.machine.SettableAngles(t.Angle)
 		if margins[i] != nil {

@@ -3,6 +3,7 @@ package sheet
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"cressa/core/diagram"
@@ -143,9 +144,12 @@ func (w *writer) row(t diagram.Tier, dial, stop string) {
 }
 
 // angleOf writes what to set: the angle, and what the protractor shows where its
-// zero is off. An angle between two steps carries a mark; the cares explain it.
+// zero is off or the table adapter is on. An angle between two steps carries a mark; the cares explain it.
 func angleOf(angle float64, m workshop.Machine) string {
 	text := short(angle) + "°"
+	if m.WithAdapter(angle) {
+		return text + " at " + short(m.Reading(angle)) + "°"
+	}
 	if reading := m.Reading(angle); reading != angle {
 		text += " ∠" + short(reading)
 	}
@@ -191,6 +195,10 @@ func (w *writer) calipers() {
 			legend = append(legend, strings.TrimSpace(fmt.Sprintf("%d %s %s", i+1, p.Name, p.Lap)))
 		}
 		w.lines("Passes: " + strings.Join(legend, ", ") + ".")
+	}
+	flat := func(t diagram.Tier) bool { return w.content.Machine.WithAdapter(t.Angle) }
+	if slices.ContainsFunc(w.content.Stone.Diagram.Tiers, flat) {
+		w.lines(fmt.Sprintf("The table goes on with the adapter, the protractor at %s°.", short(w.content.Machine.Reading(0))))
 	}
 	if len(said) > 0 {
 		w.lines("Calipers read: " + strings.Join(said, ", ") + ".")

@@ -35,7 +35,8 @@ type Machine struct {
 	HeightStep float64 `json:"heightStep" validate:"min=0,max=1"`
 	// HeightSense is what a rising reading does to the stone.
 	HeightSense HeightSense `json:"heightSense" validate:"oneof=lifts lowers"`
-	// TableAdapter is the adapter's angle in degrees, 0 without one.
+	// TableAdapter is the angle in degrees to which the protractor is set when the
+	// table goes on with the adapter, 0 without one.
 	TableAdapter float64 `json:"tableAdapter" validate:"min=0,max=90"`
 }
 
@@ -71,6 +72,10 @@ func DefaultMachine() Machine {
 // angle, equal where it can be set as it is. They are angles of the facet: what the
 // protractor shows is AngleZero more.
 func (m Machine) SettableAngles(angle float64) (below, above float64) {
+	if m.WithAdapter(angle) {
+		// Its angle is found by trial, whatever the steps are.
+		return angle, angle
+	}
 	steps := (angle + m.AngleZero) / m.AngleStep
 	// A hundred-thousandth of a step is the arithmetic's, not the diagram's.
 	const slack = 1e-5
@@ -86,8 +91,42 @@ func (m Machine) SettableAngles(angle float64) (below, above float64) {
 	return facet(low), facet(high)
 }
 
-// Reading returns what the protractor shows for a facet's angle.
-func (m Machine) Reading(angle float64) float64 { return math.Round((angle+m.AngleZero)*1e6) / 1e6 }
+// WithAdapter tells whether a facet at the angle goes on with the table adapter.
+func (m Machine) WithAdapter(angle float64) bool { return angle == 0 && m.TableAdapter > 0 }
+
+// Reading returns what the protractor shows for a facet's angle: for one that goes
+// on with the table adapter, the adapter's.
+func (m Machine) Reading(angle float64) float64 {
+	if m.WithAdapter(angle) {
+		angle = m.TableAdapter
+	}
+	return math.Round((angle+m.AngleZero)*1e6) / 1e6
+}
+
+// Division is what one division of the height dial does to a facet.
+type Division struct {
+	// Deeper is how much further the facet's plane moves into the stone, in mm.
+	Deeper float64 `json:"deeper"`
+	// Girdle is how much that takes off the girdle, in mm; 0 where the facet does not
+	// run down to it at a slope.
+	Girdle float64 `json:"girdle"`
+	// Rising tells that the reading rises as the facet is cut deeper.
+	Rising bool `json:"rising"`
+}
+
+// Division returns what one division of the height dial does to a facet at the angle
+// in degrees, false where there is no dial. The dial moves the facet along its normal:
+// x on the dial takes x/cos t off the girdle of a facet at t.
+func (m Machine) Division(angle float64) (Division, bool) {
+	if m.HeightStep == 0 {
+		return Division{}, false
+	}
+	out := Division{Deeper: m.HeightStep, Rising: m.HeightSense == HeightLowers}
+	if angle > 0 && angle < 90 {
+		out.Girdle = m.HeightStep / math.Cos(angle*math.Pi/180)
+	}
+	return out, true
+}
 
 // Reaches tells whether the protractor goes so far.
 func (m Machine) Reaches(angle float64) bool {
@@ -121,12 +160,13 @@ func (m Machine) Obstacles(s *cutting.Stone) []diagram.Problem {
 	var out []diagram.Problem
 	for i, t := range s.Diagram.Tiers {
 		at := diagram.Problem{Tier: t.Name, TierNo: i, Field: diagram.FieldAngle, Value: t.Angle}
-		if below, above := m.SettableAngles(t.Angle); below != above {
+		// What is nearer to a step than the machine repeats is as good as set.
+		below, above := m.SettableAngles(t.Angle)
+		if off := math.Min(t.Angle-below, above-t.Angle); off > m.Repeatability {
 			at.Code, at.Low, at.High = AngleBetweenSteps, below, above
 			out = append(out, at)
 		}
-		// A table goes on with the adapter.
-		if !m.Reaches(t.Angle) && (t.Angle != 0 || m.TableAdapter == 0) {
+		if !m.Reaches(t.Angle) {
 			at.Code, at.Low, at.High = AngleOutOfReach, m.AngleLow, m.AngleHigh
 			out = append(out, at)
 		}

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/gear"
 	"cressa/core/material"
@@ -259,6 +260,45 @@ func TestSettableAnglesAreTheNeighboursOnTheProtractor(t *testing.T) {
 	below, above = m.SettableAngles(41.5)
 	assert.InDelta(t, 41.4, below, 1e-9)
 	assert.InDelta(t, 41.65, above, 1e-9)
+}
+
+// 0.10 mm on the dial: 0.122 off the girdle at 35°, 0.135 at 42°, as deep at 90° and
+// for the table.
+func TestADivisionOfTheHeightDialIsWorthMoreAtTheGirdle(t *testing.T) {
+	m := workshop.DefaultMachine()
+	m.HeightStep = 0.1
+	for angle, girdle := range map[float64]float64{35: 0.122, 42: 0.135, 90: 0, 0: 0} {
+		d, ok := m.Division(angle)
+		assert.True(t, ok)
+		assert.Equal(t, 0.1, d.Deeper)
+		assert.InDelta(t, girdle, d.Girdle, 0.0005, "%v°", angle)
+		assert.False(t, d.Rising, "a reading that lifts falls as the cut goes deeper")
+	}
+	m.HeightStep = 0
+	_, ok := m.Division(35)
+	assert.False(t, ok)
+
+	// Without an adapter a table is cut at 0, where the protractor goes so far.
+	m.AngleZero, m.AngleLow = 0.2, 10
+	assert.Equal(t, 45.2, m.Reading(0))
+	assert.True(t, m.Reaches(0))
+	m.TableAdapter = 0
+	assert.Equal(t, 0.2, m.Reading(0))
+	assert.False(t, m.Reaches(0))
+}
+
+func TestAnAngleNearerToAStepThanTheMachineRepeatsIsNoObstacle(t *testing.T) {
+	all, err := demo.Diagrams()
+	require.NoError(t, err)
+	stone, err := cutting.Cut(all["First Light"])
+	require.NoError(t, err)
+	m := workshop.DefaultMachine()
+	m.AngleStep, m.Repeatability = 1, 0.05
+	found := m.Obstacles(stone)
+	require.Len(t, found, 1)
+	assert.Equal(t, []float64{42, 42.5, 43}, []float64{found[0].Low, found[0].Value, found[0].High})
+	m.Repeatability = 0.5
+	assert.Empty(t, m.Obstacles(stone))
 }
 
 func TestAPlanBeginsWithTheHabitsAndTheMachine(t *testing.T) {

@@ -746,10 +746,12 @@ export interface components {
         };
         BenchFacet: {
             above: number;
+            adapter: boolean;
             angle: number;
             atMeet: boolean;
             below: number;
             dial: components["schemas"]["Dial"];
+            division: components["schemas"]["Division"] | null;
             id: string;
             no: number;
             note: string;
@@ -865,6 +867,11 @@ export interface components {
         Difficulty: {
             points: number;
             weights: components["schemas"]["Weight"][];
+        };
+        Division: {
+            deeper: number;
+            girdle: number;
+            rising: boolean;
         };
         Draft: {
             date: string;

@@ -30,6 +30,7 @@ export const machineWords = {
   zero: 'Protractor reads too much by',
   zeroHelp: 'Cut 90° at two opposite indexes: the taper is twice this.',
   repeatability: 'An angle set again differs by',
+  repeatabilityHelp: 'What lies nearer to a step than this counts as settable.',
   cheater: 'Cheater',
   hasCheater: 'Your machine has a cheater',
   cheaters: {
@@ -43,7 +44,7 @@ export const machineWords = {
   heightSense: 'A rising reading',
   heightSenses: { lifts: 'lifts the stone', lowers: 'lowers the stone' } as Record<string, string>,
   adapter: 'Table adapter',
-  adapterHelp: '0 without one',
+  adapterHelp: 'Where the protractor is set with it; 0 without one',
   firstSide: 'Side cut first',
   firstSides: { drawn: 'as the diagram', pavilion: 'pavilion', crown: 'crown' } as Record<
     string,

@@ -42,6 +42,8 @@ export function parseNumber(text: string): number | undefined {
   return text.trim() === '' || !Number.isFinite(v) ? undefined : v;
 }
 
+export const thousandths = (v: number): string => format(v, 3, 3);
+
 /** A number with as many digits as it has. */
 export const plain = (v: number): string => format(v, 0, 6);
 

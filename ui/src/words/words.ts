@@ -304,6 +304,10 @@ export const w = {
     cheatMissing: (v: string) => `${v}° left out: no cheater`,
     noCheater: (gap: string) =>
       `This machine has no cheater: cut at whole teeth, meets gape by up to ${gap}.`,
+    adapter: 'with the table adapter',
+    division: (rising: boolean, deeper: string, girdle: string) =>
+      `Dial a division ${rising ? 'up' : 'down'}: ${deeper} mm deeper` +
+      (girdle ? `, girdle −${girdle} mm` : ''),
     reading: (v: string) => `for ${v}°, as your protractor reads`,
     fleeting:
       'This browser keeps nothing for Cressa, as private windows do. Entries that are not on disk yet are lost if the page is closed.',

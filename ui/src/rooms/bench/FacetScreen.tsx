@@ -7,7 +7,7 @@ import { vec } from '../../parts/stone/geometry';
 import { Profile } from '../../parts/stone/Profile';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { faces } from '../../theme/tokens';
-import { angle } from '../../words/numbers';
+import { angle, plain, thousandths } from '../../words/numbers';
 import { threadWords } from '../../words/thread';
 import { w } from '../../words/words';
 import { Ribbon } from './Ribbon';
@@ -79,7 +79,11 @@ export function FacetScreen(props: Props) {
               label={w.bench.angle}
               changed={last?.reading !== facet.reading}
               aside={[
-                facet.reading !== facet.angle ? w.bench.reading(angle(facet.angle)) : '',
+                facet.adapter
+                  ? w.bench.adapter
+                  : facet.reading !== facet.angle
+                    ? w.bench.reading(angle(facet.angle))
+                    : '',
                 facet.below !== facet.above
                   ? w.bench.between(angle(facet.below), angle(facet.above))
                   : '',
@@ -96,6 +100,15 @@ export function FacetScreen(props: Props) {
           <Typography sx={{ fontSize: '1.125rem', color: 'secondary.main', fontWeight: 600 }}>
             {said.join(' · ')}
           </Typography>
+          {facet.division && (
+            <Typography color="text.secondary">
+              {w.bench.division(
+                facet.division.rising,
+                plain(facet.division.deeper),
+                facet.division.girdle > 0 ? thousandths(facet.division.girdle) : '',
+              )}
+            </Typography>
+          )}
           {facet.note && <Typography color="text.secondary">{facet.note}</Typography>}
         </Box>
         <Controls {...props} />

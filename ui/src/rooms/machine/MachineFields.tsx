@@ -90,6 +90,7 @@ export function MachineFields({ machine: k, onChange, onGears }: Props) {
           min={0}
           max={2}
           value={k.repeatability}
+          help={m.repeatabilityHelp}
           onChange={(repeatability) => onChange({ repeatability })}
           width={230}
         />
