@@ -158,7 +158,7 @@ func compose(c Content, paper Paper, wheel float64, measure Measure) []drawing.P
 	w.head()
 	w.pictures(wheel)
 	w.table()
-	w.calipers()
+	w.howTo()
 	w.cares()
 	w.notes()
 	for i := range w.pages {

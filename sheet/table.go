@@ -179,29 +179,33 @@ func dials(t diagram.Tier, positions []gear.Position, m workshop.Machine) string
 	return strings.Join(out, " ")
 }
 
-// calipers says what calipers read on the girdle.
-func (w *writer) calipers() {
+// howTo says what the passes are, how the table goes on and what calipers read.
+func (w *writer) howTo() {
 	var said []string
+	if len(w.content.Passes) > 1 {
+		var passes []string
+		for i, p := range w.content.Passes {
+			passes = append(passes, strings.TrimSpace(fmt.Sprintf("%d %s %s", i+1, p.Name, p.Lap)))
+		}
+		said = append(said, "Passes: "+strings.Join(passes, ", ")+".")
+	}
+	flat := func(t diagram.Tier) bool { return w.content.Machine.WithAdapter(t.Angle) }
+	if slices.ContainsFunc(w.content.Stone.Diagram.Tiers, flat) {
+		said = append(said, fmt.Sprintf("Table with the adapter, the protractor at %s°.", short(w.content.Machine.Reading(0))))
+	}
+	var read []string
 	for _, c := range w.content.Stone.Calipers() {
 		across := "flat to flat"
 		if !c.Flats {
 			across = "flat to corner"
 		}
-		said = append(said, fmt.Sprintf("%s %s %s", w.content.Stone.Diagram.Tiers[c.TierNo].Name, across, w.length(c.Across)))
+		read = append(read, fmt.Sprintf("%s %s %s", w.content.Stone.Diagram.Tiers[c.TierNo].Name, across, w.length(c.Across)))
 	}
-	if len(w.content.Passes) > 1 {
-		var legend []string
-		for i, p := range w.content.Passes {
-			legend = append(legend, strings.TrimSpace(fmt.Sprintf("%d %s %s", i+1, p.Name, p.Lap)))
-		}
-		w.lines("Passes: " + strings.Join(legend, ", ") + ".")
-	}
-	flat := func(t diagram.Tier) bool { return w.content.Machine.WithAdapter(t.Angle) }
-	if slices.ContainsFunc(w.content.Stone.Diagram.Tiers, flat) {
-		w.lines(fmt.Sprintf("The table goes on with the adapter, the protractor at %s°.", short(w.content.Machine.Reading(0))))
+	if len(read) > 0 {
+		said = append(said, "Calipers read: "+strings.Join(read, ", ")+".")
 	}
 	if len(said) > 0 {
-		w.lines("Calipers read: " + strings.Join(said, ", ") + ".")
+		w.lines(strings.Join(said, " "))
 	}
 }
 
