@@ -106,6 +106,30 @@ var rooms = map[string]func(*user){
 		u.until(`document.querySelector('.sheet-pages img')?.naturalWidth > 100`)
 	},
 	"bench": func(u *user) { u.click("Resume at the wheel"); u.see("Done") },
+	"catching up": func(u *user) {
+		u.click("Resume at the wheel")
+		u.click("Catch up")
+		u.see("The thread")
+	},
+	"quick design": func(u *user) {
+		u.click("Diagrams")
+		u.click("Quick design")
+		u.until(`document.querySelectorAll('[role=dialog] polygon').length > 20`)
+	},
+	"repair bench": func(u *user) {
+		u.click("Stones")
+		u.click("Ring stone with a chip")
+		u.click("To the bench")
+		u.see("Begin")
+	},
+	"compared": func(u *user) {
+		u.click("Diagrams")
+		u.click("Meridian")
+		u.click("More")
+		u.click("Side by side")
+		u.choose("Hold beside it", "Ecliptic")
+		u.see("Where they differ")
+	},
 	"transfer": func(u *user) {
 		u.click("Stones")
 		u.click("Sea glass")
@@ -114,6 +138,16 @@ var rooms = map[string]func(*user){
 		finishSide(u)
 		u.see("Turn the stone over")
 	},
+}
+
+// A first opening asks three questions, and they can be answered by anybody.
+func TestTheFirstOpeningIsAccessible(t *testing.T) {
+	t.Parallel()
+	app := start(t, "serve", "--data", t.TempDir())
+	u := open(t, 1280, 800, app.URL)
+	u.see("Three questions about your machine")
+	assert.Empty(t, checkAxe(t, u))
+	u.quiet()
 }
 
 func TestEveryRoomIsAccessibleInBothThemes(t *testing.T) {

@@ -281,9 +281,17 @@ func (p *Page) Fill(label, text string) error {
 	return p.Press(text)
 }
 
-// Choose picks an option from the list with the given label.
+// Choose picks an option from the list with the given label. The list is opened by a
+// key: a mouse button that is let go over a list just opened would pick from it.
 func (p *Page) Choose(label, option string) error {
-	if err := p.clickOn(fmt.Sprintf("cressaFind('list', %q)", label)); err != nil {
+	list := fmt.Sprintf("cressaFind('list', %q)", label)
+	if _, err := until[spot](p, "cressaSpot("+list+")"); err != nil {
+		return err
+	}
+	if err := p.Until(fmt.Sprintf("(%s.focus(), document.activeElement === %[1]s)", list)); err != nil {
+		return err
+	}
+	if err := p.Press(kb.ArrowDown); err != nil {
 		return err
 	}
 	if err := p.clickOn(fmt.Sprintf("cressaFind('option', %q)", option)); err != nil {

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
@@ -139,6 +140,7 @@ export function Bench(props: BenchProps) {
       <Box sx={{ flexGrow: 1, minHeight: 0 }}>{screen()}</Box>
       {catching && (
         <Dialog open onClose={() => setCatching(false)} fullWidth maxWidth="lg">
+          <DialogTitle>{threadWords.open}</DialogTitle>
           <DialogContent>
             <Thread script={script} log={log} closed={script.finished} high={72} />
           </DialogContent>
