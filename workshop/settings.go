@@ -57,9 +57,10 @@ func (w *Workshop) SaveSettings(ctx context.Context, s Settings) (Settings, erro
 	if err := s.check(); err != nil {
 		return s, err
 	}
-	for i := range s.Machines {
-		slices.Sort(s.Machines[i].Gears)
-		s.Machines[i].Gears = slices.Compact(s.Machines[i].Gears)
+	// The caller's machines stay as they are.
+	s.Machines = slices.Clone(s.Machines)
+	for i, m := range s.Machines {
+		s.Machines[i].Gears = slices.Compact(slices.Sorted(slices.Values(m.Gears)))
 	}
 	if s.Materials == nil {
 		s.Materials = []material.Material{}

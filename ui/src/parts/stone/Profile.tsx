@@ -45,6 +45,10 @@ export function Profile({
   const left = -wide * (length ? 0.31 : 0.5);
   const pixel = (2 * half) / 230;
   const marksAt = levels.hasGirdle && length ? heights(levels) : [];
+  const lines = apart(
+    marksAt.map((m) => -(m.from + m.to) / 2),
+    18 * pixel,
+  );
   return (
     <svg
       viewBox={`${left} ${-middle - half} ${wide} ${2 * half}`}
@@ -109,14 +113,23 @@ export function Profile({
         ))}
       </g>
       <g fontFamily={faces.figures} fontSize={16 * pixel} fill={tokens.ink}>
-        {marksAt.map((m) => (
-          <text key={m.name} x={left + wide * 0.68} y={-(m.from + m.to) / 2 + 5.5 * pixel}>
+        {marksAt.map((m, i) => (
+          <text key={m.name} x={left + wide * 0.68} y={lines[i]! + 5.5 * pixel}>
             {m.name} {length?.(m.to - m.from)}
           </text>
         ))}
       </g>
     </svg>
   );
+}
+
+/** Places from top to bottom moved away from the middle one until a line of text fits between. */
+function apart(places: number[], line: number): number[] {
+  const out = [...places];
+  const middle = out.length >> 1;
+  for (let i = middle + 1; i < out.length; i++) out[i] = Math.max(out[i]!, out[i - 1]! + line);
+  for (let i = middle - 1; i >= 0; i--) out[i] = Math.min(out[i]!, out[i + 1]! - line);
+  return out;
 }
 
 function heights(l: Levels): { name: string; from: number; to: number }[] {
