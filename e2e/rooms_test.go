@@ -105,9 +105,9 @@ var rooms = map[string]func(*user){
 		u.click("Sheet")
 		u.until(`document.querySelector('.sheet-pages img')?.naturalWidth > 100`)
 	},
-	"bench": func(u *user) { u.click("Resume at the wheel"); u.see("Done") },
+	"bench": func(u *user) { toTheWheel(u); u.see("25 of 219") },
 	"catching up": func(u *user) {
-		u.click("Resume at the wheel")
+		toTheWheel(u)
 		u.click("Catch up")
 		u.see("The thread")
 	},
@@ -138,6 +138,13 @@ var rooms = map[string]func(*user){
 		finishSide(u)
 		u.see("Turn the stone over")
 	},
+}
+
+// toTheWheel goes to a bench that no other room touches.
+func toTheWheel(u *user) {
+	u.click("Stones")
+	u.click("Rose oval")
+	u.click("Resume")
 }
 
 // A first opening asks three questions, and they can be answered by anybody.
