@@ -276,20 +276,21 @@ func tierName(no int, n node) string {
 
 func (r *diagramReader) stop(n node) diagram.Stop {
 	s := diagram.Stop{}
+	said := false
 	for _, m := range n.members {
 		if m.name == "kind" {
-			s.Kind = diagram.StopKind(m.node.text)
+			s.Kind, said = diagram.StopKind(m.node.text), true
 		}
 	}
 	refs := func(field diagram.Field, to *[]diagram.Ref) reading {
-		return required(r.list(field, func(_ int, item node) {
+		return r.list(field, func(_ int, item node) {
 			ref, err := diagram.ParseRef(item.text)
 			if err != nil {
 				r.wrongType(item, `a facet as "P1" or "P1@3"`)
 				return
 			}
 			*to = append(*to, ref)
-		}))
+		})
 	}
 	var ignored string
 	fields := []reading{required(r.text("kind", &ignored))}
@@ -299,16 +300,23 @@ func (r *diagramReader) stop(n node) diagram.Stop {
 	case diagram.Size:
 		fields = append(fields, required(r.number("radius", &s.Radius)))
 	case diagram.Meet:
-		fields = append(fields, refs("tiers", &s.Tiers))
+		fields = append(fields, required(refs("tiers", &s.Tiers)))
 	case diagram.GirdleBand:
 		fields = append(fields, required(r.number("thickness", &s.Thickness)))
 	case diagram.Along:
-		fields = append(fields, refs("from", &s.From), refs("to", &s.To), required(r.number("at", &s.At)))
+		fields = append(fields, required(refs("from", &s.From)), required(refs("to", &s.To)), required(r.number("at", &s.At)))
 	case diagram.Width:
 		fields = append(fields, required(r.number("ratio", &s.Ratio)))
 	case diagram.Depth:
 		fields = append(fields, required(r.number("distance", &s.Distance)))
 	default:
+		if !said {
+			// That it is missing is reported, and what no stop has.
+			fields = append(fields, r.number("drop", &s.Drop), r.number("radius", &s.Radius), r.number("thickness", &s.Thickness),
+				r.number("at", &s.At), r.number("ratio", &s.Ratio), r.number("distance", &s.Distance),
+				refs("tiers", &s.Tiers), refs("from", &s.From), refs("to", &s.To))
+			break
+		}
 		// The kind itself is reported; which fields go with it cannot be told.
 		if n.kind == objectNode {
 			r.at(n.offset, diagram.Problem{Code: diagram.BadStop, Field: diagram.FieldStop, Text: string(s.Kind)})

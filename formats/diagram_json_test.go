@@ -3,6 +3,8 @@ package formats_test
 import (
 	"os"
 	"path/filepath"
+	"regexp"
+	"slices"
 	"strings"
 	"testing"
 
@@ -10,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/core/diagram"
+	"cressa/demo"
 	"cressa/formats"
 	"cressa/words"
 )
@@ -63,6 +66,38 @@ func TestMistakesAreToldWithTheirPlace(t *testing.T) {
 			assert.Equal(t, c.line, mistakes[0].Line)
 			assert.Contains(t, words.Mistake("x", mistakes[0]), c.says)
 		})
+	}
+}
+
+// A misspelt field or a slip of the finger anywhere in a diagram is told
+// with its own line, and what is right about the rest does not hide it.
+func TestEveryBrokenLineIsTold(t *testing.T) {
+	all, err := demo.Diagrams()
+	require.NoError(t, err)
+	field := regexp.MustCompile(`"(\w+)":`)
+	number := regexp.MustCompile(`(:?) -?[0-9.]+(,?)$`)
+	// Between them they have every kind of stop and of field but a distance.
+	for _, name := range []string{"Three Sisters", "Little Dipper"} {
+		data, err := formats.WriteDiagram(all[name])
+		require.NoError(t, err)
+		lines := strings.Split(string(data), "\n")
+		for i, line := range lines {
+			broken := func(text string) []formats.Mistake {
+				changed := slices.Clone(lines)
+				changed[i] = text
+				_, mistakes := formats.ReadDiagram([]byte(strings.Join(changed, "\n")))
+				return mistakes
+			}
+			at := func(m formats.Mistake) bool { return m.Line == i+1 }
+			if f := field.FindStringSubmatch(line); f != nil {
+				mistakes := broken(strings.Replace(line, f[1], f[1]+"x", 1))
+				require.True(t, slices.ContainsFunc(mistakes, at), "%s, line %d: %s: %v", name, i+1, line, mistakes)
+			}
+			if number.MatchString(line) {
+				mistakes := broken(number.ReplaceAllString(line, "$1 ?$2"))
+				require.True(t, slices.ContainsFunc(mistakes, at), "%s, line %d: %s: %v", name, i+1, line, mistakes)
+			}
+		}
 	}
 }
 

@@ -90,7 +90,11 @@ func (p *treeParser) token() (json.Token, int, *treeError) {
 	case err == nil:
 		return t, start, nil
 	case errors.As(err, &syntax):
-		return nil, 0, &treeError{int(syntax.Offset) - 1, syntax.Error()}
+		// The decoder counts from its last value; read as a whole the place is the file's.
+		if errors.As(json.Unmarshal(p.data, new(any)), &syntax) {
+			start = int(syntax.Offset) - 1
+		}
+		return nil, 0, &treeError{start, syntax.Error()}
 	case errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF):
 		return nil, 0, &treeError{len(p.data), "the end of the file too early"}
 	}

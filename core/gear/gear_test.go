@@ -1,6 +1,7 @@
 package gear_test
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -53,6 +54,26 @@ func TestBestTurnKeepsItsPromise(t *testing.T) {
 			largest = max(largest, gear.At(a+fit.Turn, to).Cheat, -gear.At(a+fit.Turn, to).Cheat)
 		}
 		assert.InDelta(t, fit.LargestCheat, largest, 1e-6)
+	})
+}
+
+// Tried by hand, turn by turn over a whole tooth: none does better.
+func TestNoOtherTurnIsBetter(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		teeth := rapid.IntRange(3, 120).Draw(t, "teeth")
+		azimuths := rapid.SliceOfN(rapid.Float64Range(0, 360), 1, 10).Draw(t, "azimuths")
+		fit := gear.BestTurn(azimuths, teeth)
+		const tries = 400
+		tooth := 360 / float64(teeth)
+		for i := range tries {
+			turn := tooth * (float64(i)/tries - 0.5)
+			largest := 0.0
+			for _, a := range azimuths {
+				largest = max(largest, math.Abs(gear.At(a+turn, teeth).Cheat))
+			}
+			assert.GreaterOrEqual(t, largest, fit.LargestCheat-1e-4, "turned by %v", turn)
+		}
+		assert.LessOrEqual(t, math.Abs(fit.Turn), tooth/2+1e-9)
 	})
 }
 
