@@ -391,7 +391,12 @@ func (w *writer) profile(x, y, width, height float64) {
 			half = math.Max(half, math.Abs(q.X))
 		}
 	}
-	const label = 27.0
+	// The heights stand to the right, as wide as their longest.
+	const toLabel = 3.6
+	label := 0.0
+	for _, height := range []float64{l.Top - l.GirdleHigh, l.GirdleHigh - l.GirdleLow, l.GirdleLow - l.Bottom} {
+		label = math.Max(label, toLabel+w.measure(w.length(height), smallSize, true))
+	}
 	scale := math.Min((width-label)/(2*half), (height-8)/math.Max(l.Top-l.Bottom, 1e-9))
 	middle := x + (width-label)/2
 	level := func(z float64) float64 { return y + height/2 + ((l.Top+l.Bottom)/2-z)*scale }
@@ -401,7 +406,7 @@ func (w *writer) profile(x, y, width, height float64) {
 	if !l.HasGirdle {
 		return
 	}
-	right := middle + half*scale + 2
+	right := middle + half*scale + toLabel - 1.6
 	// A label takes two lines; those beside a thin girdle make room for its own.
 	const lines = 2*smallSize + 1.6
 	girdle := (level(l.GirdleLow) + level(l.GirdleHigh)) / 2

@@ -59,8 +59,9 @@ func TestEverySheetKeepsToItsPaper(t *testing.T) {
 
 func onPaper(t *testing.T, p drawing.Page, what string) {
 	t.Helper()
-	const edge = 4.0
-	inside := func(x, y float64) bool { return x >= edge && y >= edge && x <= p.Width-edge && y <= p.Height-edge }
+	// The foot stands in the lower margin; nothing stands in those at the sides.
+	const edge, side = 4.0, 11.0
+	inside := func(x, y float64) bool { return x >= side && y >= edge && x <= p.Width-side && y <= p.Height-edge }
 	for _, s := range p.Shapes {
 		for _, q := range s.Points {
 			require.True(t, inside(q.X, q.Y), "%s: a line at %v", what, q)
