@@ -151,15 +151,7 @@ export function Bench(props: BenchProps) {
           </DialogActions>
         </Dialog>
       )}
-      {noting && (
-        <NoteDialog
-          onClose={() => setNoting(false)}
-          onKeep={(text) => {
-            log.add([{ kind: 'note', text }]);
-            setNoting(false);
-          }}
-        />
-      )}
+      {noting && <NoteDialog log={log} onClose={() => setNoting(false)} />}
     </Box>
   );
 }

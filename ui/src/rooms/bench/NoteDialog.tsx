@@ -6,12 +6,14 @@ import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { w } from '../../words/words';
+import type { useBenchLog } from './useBenchLog';
 
+/** Adds a note to a stone's log. */
 export function NoteDialog({
-  onKeep,
+  log,
   onClose,
 }: {
-  onKeep: (text: string) => void;
+  log: ReturnType<typeof useBenchLog>;
   onClose: () => void;
 }) {
   const [text, setText] = useState('');
@@ -20,7 +22,9 @@ export function NoteDialog({
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          if (text.trim()) onKeep(text.trim());
+          if (!text.trim()) return;
+          log.add([{ kind: 'note', text: text.trim() }]);
+          onClose();
         }}
       >
         <DialogTitle>{w.bench.noteTitle}</DialogTitle>

@@ -144,15 +144,7 @@ function RepairBench({ page }: { page: RepairPage }) {
           </Button>
         </Box>
       </Box>
-      {noting && (
-        <NoteDialog
-          onClose={() => setNoting(false)}
-          onKeep={(text) => {
-            log.add([{ kind: 'note', text }]);
-            setNoting(false);
-          }}
-        />
-      )}
+      {noting && <NoteDialog log={log} onClose={() => setNoting(false)} />}
     </Box>
   );
 }
