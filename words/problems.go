@@ -6,8 +6,10 @@ import (
 	"fmt"
 	"strings"
 
+	"cressa/core/angles"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/polyhedron"
 	"cressa/core/quick"
 	"cressa/formats"
 	"cressa/workshop"
@@ -188,6 +190,41 @@ var problems = map[diagram.Code]sentence{
 
 	cutting.OrderChangesStone: func(p diagram.Problem) string {
 		return fmt.Sprintf("With the %s cut first the stops of this diagram make another stone. Keep its own order, or give it stops that suit the other.", p.Text)
+	},
+
+	cutting.TurnedBack: func(p diagram.Problem) string {
+		return fmt.Sprintf("It is cut with the %s up once more, after the other side: the stone would be transferred a second time.", p.Text)
+	},
+	cutting.NoStop:       plain("Its facets stand at several distances and share no meet, so no one stop brings them there. Split the tier."),
+	cutting.NoStopsFound: plain("No stop was found for it with which the stone goes on. Give it one, or give the tiers before it theirs."),
+
+	angles.NoPavilion: plain("No pavilion tier is left on the stone whose angle could be moved. Angles are moved by the shallowest one."),
+	angles.OutOfTarget: func(p diagram.Problem) string {
+		return fmt.Sprintf("Refractive index and margin ask for an angle of %.1f°; it must be over 0° and under 90°. Choose a smaller margin, or a higher index.", p.Value)
+	},
+	angles.SidesPart: func(p diagram.Problem) string {
+		return fmt.Sprintf("The girdle runs up and down, and the sides are stretched differently: they part there by about %.2f %% of the width. Give the crown the pavilion's factor, or cut a level girdle.", 100*p.Value)
+	},
+	angles.GirdleLeans: func(p diagram.Problem) string {
+		return fmt.Sprintf("It stands at %s° and not upright; it keeps its angle, and meets along it open.", number(p.Value))
+	},
+	angles.OptionalLeaks: func(p diagram.Problem) string {
+		return fmt.Sprintf("It is optional and stands %.1f° below the critical angle: here it would open a window. Leave it off.", p.Value)
+	},
+
+	polyhedron.TooFewFaces: func(p diagram.Problem) string {
+		return fmt.Sprintf("The file has %s faces; a solid has four at least. Is it the right file?", number(p.Value))
+	},
+	polyhedron.NotConvex: func(p diagram.Problem) string {
+		return fmt.Sprintf("The solid is not convex: point %s stands out of face %s by %.3g. A lap cuts no hollows; send the convex body alone.", p.Other, p.Text, p.Value)
+	},
+	polyhedron.NotClosed: plain("The solid is not closed: faces are missing. Export it whole, as one closed body."),
+	formats.UnknownMesh:  plain("This is no OBJ, STL or PLY file. Export the solid as one of these."),
+	formats.BadMesh: func(p diagram.Problem) string {
+		if p.Value > 0 {
+			return fmt.Sprintf("The solid cannot be read: line %.0f: %s. Export it anew.", p.Value, p.Text)
+		}
+		return fmt.Sprintf("The solid cannot be read: %s. Export it anew.", p.Text)
 	},
 
 	quick.NotFourfold: func(p diagram.Problem) string {

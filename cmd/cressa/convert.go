@@ -8,9 +8,11 @@ import (
 	"strings"
 
 	"github.com/spf13/cobra"
+	"gonum.org/v1/gonum/spatial/r3"
 
 	"cressa/core/diagram"
 	"cressa/core/drawing"
+	"cressa/core/polyhedron"
 	"cressa/formats"
 	"cressa/sheet"
 	"cressa/words"
@@ -21,10 +23,12 @@ func convertCommand() *cobra.Command {
 	var paper string
 	var single bool
 	var width float64
+	held := holding{}
 	c := &cobra.Command{
 		Use:   "convert IN OUT",
 		Short: "Convert a diagram between the open formats, by extension",
-		Long: "Reads .cressa.json and .csv, writes .cressa.json, .csv, .svg, .pdf (the cutting sheet), .obj and .stl (the solid).\n" +
+		Long: "Reads .cressa.json, .csv, and convex solids as .obj, .stl and .ply; writes .cressa.json, .csv, .svg, .pdf\n" +
+			"(the cutting sheet), .obj and .stl (the solid). A solid that comes in becomes tiers about the axis --up.\n" +
 			"- is standard input or output, taken for .cressa.json.",
 		Args: cobra.ExactArgs(2),
 		RunE: func(c *cobra.Command, args []string) error {
@@ -35,7 +39,10 @@ func convertCommand() *cobra.Command {
 			if !(width > 0) {
 				return fmt.Errorf("--width takes millimetres above 0, not %v", width)
 			}
-			d, err := readAny(args[0], c.InOrStdin())
+			if err := checkTeeth("--gear", held.gear); err != nil {
+				return err
+			}
+			d, err := readAny(args[0], held, c.InOrStdin())
 			if err != nil {
 				return err
 			}
@@ -55,7 +62,11 @@ func convertCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&paper, "paper", "a4", "of a sheet: `a4|letter`")
 	c.Flags().BoolVar(&single, "single", false, "a sheet on one page, where the tiers allow it")
-	c.Flags().Float64Var(&width, "width", 10, "width of a solid in `MM`")
+	c.Flags().Float64Var(&width, "width", 10, "width of a solid that is written, in `MM`")
+	c.Flags().Float64SliceVar(&held.up, "up", []float64{0, 0, 1}, "what points out of the table of a solid that is read: `X,Y,Z`")
+	c.Flags().BoolVar(&held.centroid, "centroid", false, "put the axis of a solid that is read through its centroid, not its origin")
+	c.Flags().IntVar(&held.gear, "gear", 96, "`TEETH` of the gear for a solid that is read")
+	c.Flags().Float64Var(&held.index, "ri", 1.54, "refractive index for a solid that is read")
 	return c
 }
 
@@ -67,14 +78,51 @@ func extension(name string) string {
 	return strings.ToLower(filepath.Ext(name))
 }
 
-// readAny reads a diagram file or a table.
-func readAny(name string, in io.Reader) (*diagram.Diagram, error) {
+// holding says how a solid that is read is held on the dop.
+type holding struct {
+	up       []float64
+	centroid bool
+	gear     int
+	index    float64
+}
+
+// readSolid turns a convex solid into a diagram.
+func readSolid(name string, h holding) (*diagram.Diagram, error) {
+	if len(h.up) != 3 || h.up[0] == 0 && h.up[1] == 0 && h.up[2] == 0 {
+		return nil, fmt.Errorf("--up takes three numbers, such as 0,0,1")
+	}
+	data, err := os.ReadFile(name)
+	if err != nil {
+		return nil, fail("%v", err)
+	}
+	mesh, err := formats.ReadMesh(data)
+	if err != nil {
+		return nil, failAt(name, err)
+	}
+	shape, err := mesh.Shape()
+	if err != nil {
+		return nil, failAt(name, err)
+	}
+	stone, _, err := shape.Place(polyhedron.Placing{
+		Up: r3.Vec{X: h.up[0], Y: h.up[1], Z: h.up[2]}, ByCentroid: h.centroid, Gear: h.gear, RefractiveIndex: h.index,
+		Name: strings.TrimSuffix(filepath.Base(name), filepath.Ext(name)),
+	})
+	if err != nil {
+		return nil, failAt(name, err)
+	}
+	return stone.Diagram, nil
+}
+
+// readAny reads a diagram file, a table or a solid.
+func readAny(name string, h holding, in io.Reader) (*diagram.Diagram, error) {
 	switch extension(name) {
 	case ".json":
 		return readDiagram(name, in)
+	case ".obj", ".stl", ".ply":
+		return readSolid(name, h)
 	case ".csv":
 	default:
-		return nil, fail("%s: this program reads .cressa.json and .csv; rename the file, or paste its table in the library", name)
+		return nil, fail("%s: this program reads .cressa.json, .csv, .obj, .stl and .ply; rename the file, or paste its table in the library", name)
 	}
 	data, err := os.ReadFile(name)
 	if err != nil {

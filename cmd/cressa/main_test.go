@@ -178,3 +178,81 @@ func TestReportsAreReadable(t *testing.T) {
 	says([]string{`P1`, `(?m)^P1 +3\(-2\.25°\) 8\(-2\.25°\)`, `(?m)^P2 +80 10 20`}, "regear", examples+"round.cressa.json", "--gear", "80", "--turn", "0")
 	says([]string{`(?m)^MATERIAL +INDEX +CRITICAL ANGLE`, `(?m)^Fluorite +1\.434 +44\.2° +isotropic`, `(?m)^Diopside +1\.664–1\.730 +35\.3–36\.9°`}, "material")
 }
+
+func TestSequenceRetargetAndToleranceAsTheContractHasThem(t *testing.T) {
+	decode := func(into any, args ...string) {
+		t.Helper()
+		code, out, errs := call("", append(args, "--json")...)
+		require.Zero(t, code, errs)
+		require.NoError(t, json.Unmarshal([]byte(out), into))
+	}
+	file, err := os.ReadFile(examples + "round.cressa.json")
+	require.NoError(t, err)
+	var d map[string]any
+	require.NoError(t, json.Unmarshal(file, &d))
+	tiers := d["tiers"].([]any)
+	tiers[1], tiers[2] = tiers[2], tiers[1] // P2 before the girdle that it asks for
+	wrong, err := json.Marshal(d)
+	require.NoError(t, err)
+	path := filepath.Join(t.TempDir(), "wrong.cressa.json")
+	require.NoError(t, os.WriteFile(path, wrong, 0o600))
+
+	var order sequenceReport
+	decode(&order, "sequence", path)
+	assert.False(t, order.Cuttable)
+	assert.Equal(t, []sequenceProblem{{"P2", "meet P1 P1 G1 G1", "G1"}}, order.Problems)
+	assert.Equal(t, []string{"P1", "G1", "P2", "C1", "C2", "C3", "T"}, order.Order)
+	assert.Equal(t, "size 0.5", order.Stops["G1"].String())
+	assert.Equal(t, []string{"G1", "C1"}, order.Free)
+
+	to := filepath.Join(t.TempDir(), "moved.cressa.json")
+	var moved retargetReport
+	decode(&moved, "retarget", examples+"round.cressa.json", "--ri", "1.72", "--margin", "2", "--out", to)
+	assert.InDelta(t, 0.884265, moved.PavilionFactor, 1e-6)
+	assert.InDelta(t, 39.0171, moved.Tiers[0].To, 1e-4)
+	assert.InDelta(t, 37.5487, moved.Tiers[2].To, 1e-4)
+	assert.Less(t, moved.MeetErrorMax, 1e-9)
+	assert.Equal(t, 1.72, moved.Diagram.RefractiveIndex)
+	code, _, errs := call("", "cut", to)
+	assert.Zero(t, code, errs)
+	var rounded retargetReport
+	decode(&rounded, "retarget", examples+"round.cressa.json", "--ri", "1.72", "--margin", "2", "--round", "0.25")
+	assert.Equal(t, 39.0, rounded.Tiers[0].To)
+
+	var errors toleranceReport
+	decode(&errors, "tolerance", examples+"round.cressa.json", "--width", "8", "--trials", "20", "--angle", "0.1")
+	require.NotEmpty(t, errors.Meets)
+	assert.Equal(t, errors.Worst, errors.Meets[0].P95)
+	assert.Len(t, errors.ByTier, 7)
+	assert.Contains(t, errors.Meets[0].Facets[0], "@")
+
+	for _, args := range [][]string{
+		{"retarget", examples + "round.cressa.json", "--ri", "0.5"}, {"retarget", examples + "round.cressa.json"},
+		{"tolerance", examples + "round.cressa.json", "--width", "0"}, {"sequence", examples + "round.cressa.json", "--table", "never"},
+	} {
+		code, _, errs := call("", args...)
+		assert.Equal(t, 2, code, args)
+		assert.Contains(t, errs, "Usage")
+	}
+	code, _, errs = call("", "retarget", examples+"round.cressa.json", "--ri", "1.01", "--margin", "20")
+	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "smaller margin")
+}
+
+func TestASolidBecomesADiagram(t *testing.T) {
+	dir := t.TempDir()
+	stl, back := filepath.Join(dir, "stone.stl"), filepath.Join(dir, "back.cressa.json")
+	code, _, errs := call("", "convert", examples+"round.cressa.json", stl)
+	require.Zero(t, code, errs)
+	code, _, errs = call("", "convert", stl, back)
+	require.Zero(t, code, errs)
+	code, out, _ := call("", "cut", back, "--json")
+	require.Zero(t, code)
+	var got report
+	require.NoError(t, json.Unmarshal([]byte(out), &got))
+	assert.InDelta(t, 0.206734668814, got.Measures.VolumeFactor, 1e-6)
+	require.NoError(t, os.WriteFile(filepath.Join(dir, "letter.obj"), []byte("Dear Sirs"), 0o600))
+	code, _, errs = call("", "convert", filepath.Join(dir, "letter.obj"), back)
+	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "no OBJ")
+}

@@ -133,6 +133,14 @@ func start(d *diagram.Diagram) *Stone {
 	return &Stone{Diagram: d, After: []*solid.Solid{solid.Block(4 * half)}}
 }
 
+// branch returns the stone as it stands with a diagram and a solid of its own, to be
+// cut on without the other noticing. What it looked like before is left behind.
+func (s *Stone) branch() *Stone {
+	d := *s.Diagram
+	d.Tiers = slices.Clone(d.Tiers)
+	return &Stone{Diagram: &d, Facets: slices.Clone(s.Facets), After: []*solid.Solid{s.Solid().Compact()}, off: s.off}
+}
+
 // Solid returns the stone as far as it has been cut.
 func (s *Stone) Solid() *solid.Solid { return s.After[len(s.After)-1] }
 

@@ -17,7 +17,7 @@ const (
 	ManyFacets  Factor = "facets"         // how many cuts
 	SmallFacet  Factor = "smallest-facet" // its breadth in mm
 	CrowdedMeet Factor = "facets-at-meet" // the most that meet in one point
-	FreeTiers   Factor = "free-tiers"     // those that stop at no meet and no centre
+	FreeTiers   Factor = "free-tiers"     // those that stop at no point seen on the stone
 	FineAngles  Factor = "angle-digits"   // the most digits behind an angle's point
 	Cheats      Factor = "largest-cheat"  // in degrees, on the gear that fits best
 )
@@ -55,7 +55,7 @@ func (s *Stone) Difficulty(widthMM, largestCheat float64, cheater bool) Difficul
 		crowd = max(crowd, min(len(m.Facets), 2*len(seen)))
 	}
 	for _, t := range s.Diagram.Tiers {
-		if t.Stop.Kind != diagram.Meet && t.Stop.Kind != diagram.Centre {
+		if !t.Stop.Definite() {
 			free++
 		}
 		digits = max(digits, decimals(t.Angle))

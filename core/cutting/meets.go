@@ -1,6 +1,7 @@
 package cutting
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -75,40 +76,44 @@ func (s *Stone) WithPlanes(planes []solid.Plane) *solid.Solid {
 // MeetErrors holds the meets of the stone against the same facets on changed
 // planes (in the order of s.Facets), the largest gap first.
 func (s *Stone) MeetErrors(planes []solid.Plane) []MeetError {
-	changed := s.WithPlanes(planes)
-	type corner struct {
-		point  r3.Vec
-		facets []int
+	meets := s.Meets()
+	gaps := Gaps(meets, s.WithPlanes(planes))
+	out := make([]MeetError, len(meets))
+	for i, m := range meets {
+		out[i] = MeetError{Meet: m, Residual: residual(m, planes), Gap: gaps[i]}
 	}
-	var corners []corner
-	for _, v := range changed.Vertices() {
-		corners = append(corners, corner{changed.Point(v), facesAt(changed, changed.Point(v))})
+	slices.SortStableFunc(out, func(a, b MeetError) int { return cmp.Compare(b.Gap, a.Gap) })
+	return out
+}
+
+// Gaps returns the gap of every meet on a solid whose faces have the same IDs on
+// changed planes, in design units.
+func Gaps(meets []Meet, changed *solid.Solid) []float64 {
+	of := map[int][]int{} // facet to its meets
+	for i, m := range meets {
+		for _, f := range m.Facets {
+			of[f] = append(of[f], i)
+		}
 	}
-	var out []MeetError
-	for _, m := range s.Meets() {
-		e := MeetError{Meet: m, Residual: residual(m, planes)}
-		var mine []r3.Vec
-		for _, c := range corners {
-			if containsAll(m.Facets, c.facets) {
-				mine = append(mine, c.point)
+	mine := make([][]r3.Vec, len(meets))
+	for _, c := range cornersOf(changed) {
+		if len(c.facets) == 0 || c.block {
+			continue
+		}
+		for _, i := range of[c.facets[0]] {
+			if containsAll(meets[i].Facets, c.facets) {
+				mine[i] = append(mine[i], c.point)
 			}
 		}
-		for i, a := range mine {
-			for _, b := range mine[:i] {
-				e.Gap = math.Max(e.Gap, r3.Norm(r3.Sub(a, b)))
+	}
+	out := make([]float64, len(meets))
+	for i, points := range mine {
+		for k, a := range points {
+			for _, b := range points[:k] {
+				out[i] = math.Max(out[i], r3.Norm(r3.Sub(a, b)))
 			}
 		}
-		out = append(out, e)
 	}
-	slices.SortStableFunc(out, func(a, b MeetError) int {
-		switch {
-		case a.Gap > b.Gap:
-			return -1
-		case a.Gap < b.Gap:
-			return 1
-		}
-		return 0
-	})
 	return out
 }
 

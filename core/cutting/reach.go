@@ -33,6 +33,7 @@ type Pull struct {
 	From, To float64
 	// Reaches are in the order in which the plane comes to them: From first.
 	Reaches []Reach
+	find    *finder
 }
 
 // mostReaches bounds what is offered; no tier has a use for more.
@@ -47,114 +48,62 @@ func PullTier(d *diagram.Diagram, tierNo int) (*Pull, error) {
 	if err != nil {
 		return nil, err
 	}
+	return pull(before, tierNo), nil
+}
+
+func pull(before *Stone, tierNo int) *Pull {
+	d := before.Diagram
 	t := d.Tiers[tierNo]
 	p := &Pull{
 		Before: before, tierNo: tierNo, From: math.Inf(-1), To: math.Inf(1),
 		Normal: diagram.Normal(t.Part, t.Angle, d.Azimuth(t.Part, t.Indexes[0])),
+		find:   &finder{stone: before, solid: before.Solid(), tierNo: tierNo, tier: &t},
 	}
-	cut := before.Solid()
-	depths := map[float64]bool{}
-	var vertices []r3.Vec
-	for _, v := range cut.Vertices() {
-		at := cut.Point(v)
-		depth := r3.Dot(p.Normal, at)
+	for _, c := range p.find.vertices() {
+		depth := r3.Dot(p.Normal, c.point)
 		p.From, p.To = math.Max(p.From, depth), math.Min(p.To, depth)
-		if !cut.TouchesBlock(at) {
-			vertices = append(vertices, at)
-		}
 	}
 	const atOneDepth = 1e-7
-	for _, v := range vertices {
-		depth := r3.Dot(p.Normal, v)
-		if depth > p.From-atOneDepth || depth < p.To+atOneDepth || depths[math.Round(depth/atOneDepth)] {
+	depths := map[float64]bool{}
+	for _, c := range p.find.vertices() {
+		depth := r3.Dot(p.Normal, c.point)
+		if c.block || depth > p.From-atOneDepth || depth < p.To+atOneDepth || depths[math.Round(depth/atOneDepth)] {
 			continue
 		}
-		if r, ok := p.reach(v, depth); ok && p.leavesStone(r) {
+		if r, ok := p.reach(c, depth); ok && p.leavesStone(r) {
 			depths[math.Round(depth/atOneDepth)] = true
 			p.Reaches = append(p.Reaches, r)
 		}
 	}
 	slices.SortFunc(p.Reaches, func(a, b Reach) int { return int(math.Copysign(1, b.Distance-a.Distance)) })
 	p.Reaches = p.Reaches[:min(len(p.Reaches), mostReaches)]
-	return p, nil
+	return p
 }
 
-// reach words a vertex as a stop: a centre point, or the facets that meet there,
-// no more of them than it takes. It is false where no stop leads there, because a
-// like meet lies farther out.
-func (p *Pull) reach(v r3.Vec, depth float64) (Reach, bool) {
-	t := p.Before.Diagram.Tiers[p.tierNo]
-	const onAxis = 1e-9
-	if t.Part != diagram.Girdle && math.Hypot(v.X, v.Y) < onAxis {
-		if r, ok := p.try(diagram.Stop{Kind: diagram.Centre}, depth); ok {
-			return r, true
+// reach words a vertex as a stop: a centre point, or the facets that meet there. It
+// is false where no stop leads there, because a like meet lies farther out.
+func (p *Pull) reach(c corner, depth float64) (Reach, bool) {
+	r := Reach{Distance: depth}
+	fits := func(stop diagram.Stop) bool {
+		points, err := p.find.points(stop)
+		if err != nil || math.Abs(r3.Dot(p.Normal, points[0])-depth) > 1e-8 {
+			return false
 		}
+		r.Stop, r.Points = stop, points
+		return true
 	}
-	facets := facesAt(p.Before.Solid(), v)
-	refs := make([]diagram.Ref, 0, len(facets))
-	for _, f := range facets {
-		if f >= 0 {
-			refs = append(refs, diagram.Ref{Tier: p.Before.Diagram.Tiers[p.Before.Facets[f].Tier].Name})
-		}
+	if p.find.tier.Part != diagram.Girdle && onAxis(c.point) && fits(diagram.Stop{Kind: diagram.Centre}) {
+		return r, true
 	}
-	if len(refs) < 3 {
-		return Reach{}, false
-	}
-	best, ok := p.try(diagram.Stop{Kind: diagram.Meet, Tiers: refs}, depth)
-	if !ok {
-		return p.reachNamed(facets, depth)
-	}
-	// A cutter names few facets: drop what the meet is found without, the later
-	// ones first, but never a tier altogether.
-	for i := len(refs) - 1; i >= 0 && len(refs) > 3; i-- {
-		fewer := slices.Delete(slices.Clone(refs), i, i+1)
-		if !slices.Contains(fewer, refs[i]) {
-			continue
-		}
-		if r, ok := p.try(diagram.Stop{Kind: diagram.Meet, Tiers: fewer}, depth); ok {
-			best, refs = r, fewer
-		}
-	}
-	return best, true
-}
-
-// reachNamed names the facets by their indexes: the way to a meet that has a like
-// one farther out, for a tier of one facet.
-func (p *Pull) reachNamed(facets []int, depth float64) (Reach, bool) {
-	if len(p.Before.Diagram.Tiers[p.tierNo].Indexes) > 1 {
-		return Reach{}, false
-	}
-	var refs []diagram.Ref
-	for _, f := range facets[:min(len(facets), 4)] {
-		at := p.Before.Facets[f]
-		refs = append(refs, diagram.Ref{Tier: p.Before.Diagram.Tiers[at.Tier].Name, Index: at.Index, OneFacet: true})
-	}
-	return p.try(diagram.Stop{Kind: diagram.Meet, Tiers: refs}, depth)
-}
-
-// try solves a stop and tells whether it puts the first facet at the depth.
-func (p *Pull) try(stop diagram.Stop, depth float64) (Reach, bool) {
-	d := *p.Before.Diagram
-	t := d.Tiers[p.tierNo]
-	t.Stop = stop
-	find := finder{stone: p.Before, solid: p.Before.Solid(), tierNo: p.tierNo, tier: &t}
-	r := Reach{Stop: stop, Distance: depth}
-	for i, index := range t.Indexes {
-		normal := diagram.Normal(t.Part, t.Angle, d.Azimuth(t.Part, index))
-		point, _, err := find.target(normal)
-		if err != nil || i == 0 && math.Abs(r3.Dot(normal, point)-depth) > 1e-8 {
-			return Reach{}, false
-		}
-		r.Points = append(r.Points, point)
-	}
-	return r, true
+	_, ok := p.find.meetStop(c, fits)
+	return r, ok
 }
 
 // leavesStone tells whether anything is left once all facets of the tier are cut.
 func (p *Pull) leavesStone(r Reach) bool {
 	d := p.Before.Diagram
 	t := d.Tiers[p.tierNo]
-	now := p.Before.Solid()
+	now := p.Before.Solid().Compact()
 	for i, index := range t.Indexes {
 		normal := diagram.Normal(t.Part, t.Angle, d.Azimuth(t.Part, index))
 		after, outcome := now.Cut(len(p.Before.Facets)+i, solid.Through(normal, r.Points[i]))
@@ -186,8 +135,7 @@ func (p *Pull) StopAt(distance float64) diagram.Stop {
 			return diagram.Stop{Kind: diagram.Width, Ratio: ratio}
 		}
 	case t.Part == d.FirstSide.Other() && p.firstOfItsPart():
-		find := finder{stone: p.Before, solid: cut, tierNo: p.tierNo, tier: &t}
-		if edge, err := find.girdle(0, p.Normal); err == nil {
+		if edge, err := p.find.girdle(0, p.Normal); err == nil {
 			if thickness := fine((distance - r3.Dot(p.Normal, edge)) / math.Abs(p.Normal.Z)); thickness >= 0 {
 				return diagram.Stop{Kind: diagram.GirdleBand, Thickness: thickness}
 			}

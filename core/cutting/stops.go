@@ -2,6 +2,7 @@ package cutting
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -16,10 +17,46 @@ type finder struct {
 	solid  *solid.Solid
 	tierNo int
 	tier   *diagram.Tier
-	// vertices and meets are found once for all facets of the tier.
-	vertices []r3.Vec
-	meets    map[*diagram.Ref][]r3.Vec
-	edge     []r3.Vec
+	// corners and meets are found once for all facets of the tier.
+	corners []corner
+	meets   map[*diagram.Ref][]r3.Vec
+	edge    []r3.Vec
+}
+
+// corner is a vertex of the stone as it stands.
+type corner struct {
+	point r3.Vec
+	// facets lists the places in Stone.Facets of those that pass through it.
+	facets []int
+	// block tells whether a face of the block does, too.
+	block bool
+}
+
+// cornersOf lists the vertices of the stone with the facets that meet there.
+func cornersOf(s *solid.Solid) []corner {
+	var out []corner
+	for _, v := range s.Vertices() {
+		c := corner{point: s.Point(v)}
+		for _, f := range s.Faces() {
+			switch {
+			case math.Abs(f.Plane.Above(c.point)) > solid.AtMeet:
+			case f.OfBlock():
+				c.block = true
+			default:
+				c.facets = append(c.facets, f.ID)
+			}
+		}
+		slices.Sort(c.facets)
+		out = append(out, c)
+	}
+	return out
+}
+
+func (f *finder) vertices() []corner {
+	if f.corners == nil {
+		f.corners = cornersOf(f.solid)
+	}
+	return f.corners
 }
 
 // target returns the point that a plane of the tier with the given normal passes
@@ -52,6 +89,76 @@ func (f *finder) target(normal r3.Vec) (point r3.Vec, atMeet bool, err error) {
 	}
 }
 
+// points returns where every facet of the tier, in the order of its indexes, would
+// stop with another stop.
+func (f *finder) points(stop diagram.Stop) ([]r3.Vec, error) {
+	t, with := *f.tier, *f
+	t.Stop, with.tier, with.meets = stop, &t, nil
+	with.vertices()
+	f.corners = with.corners
+	out := make([]r3.Vec, len(t.Indexes))
+	for i, index := range t.Indexes {
+		point, _, err := with.target(diagram.Normal(t.Part, t.Angle, f.stone.Diagram.Azimuth(t.Part, index)))
+		if err != nil {
+			return nil, err
+		}
+		out[i] = point
+	}
+	return out, nil
+}
+
+// meetStop words a corner as a meet stop that fits: by tiers, no more of them than it
+// takes, or for a tier of one facet by the facets themselves, where a like meet lies
+// farther out.
+func (f *finder) meetStop(c corner, fits func(diagram.Stop) bool) (diagram.Stop, bool) {
+	if len(c.facets) < 3 {
+		return diagram.Stop{}, false
+	}
+	var tiers, facets []diagram.Ref
+	for _, i := range f.ownPartFirst(c.facets) {
+		at := f.stone.Facets[i]
+		name := f.stone.Diagram.Tiers[at.Tier].Name
+		tiers = append(tiers, diagram.Ref{Tier: name})
+		facets = append(facets, diagram.Ref{Tier: name, Index: at.Index, OneFacet: true})
+	}
+	meet := func(refs []diagram.Ref) diagram.Stop { return diagram.Stop{Kind: diagram.Meet, Tiers: refs} }
+	if !fits(meet(tiers)) {
+		named := meet(facets[:min(len(facets), 4)])
+		return named, len(f.tier.Indexes) == 1 && fits(named)
+	}
+	// A cutter names few facets: drop what the meet is found without, the later
+	// ones first, but never a tier altogether.
+	best := meet(tiers)
+	for i := len(tiers) - 1; i >= 0 && len(tiers) > 3; i-- {
+		fewer := slices.Delete(slices.Clone(tiers), i, i+1)
+		if slices.Contains(fewer, tiers[i]) && fits(meet(fewer)) {
+			tiers = fewer
+			best = meet(fewer)
+		}
+	}
+	// What fits last counts for the caller.
+	return best, fits(best)
+}
+
+// ownPartFirst orders facets as a cutter names them: those of the tier's own part, then
+// the rest.
+func (f *finder) ownPartFirst(facets []int) []int {
+	out := slices.Clone(facets)
+	slices.SortStableFunc(out, func(a, b int) int {
+		own := func(i int) int {
+			if f.partOf(i) == f.tier.Part {
+				return 0
+			}
+			return 1
+		}
+		return own(a) - own(b)
+	})
+	return out
+}
+
+// onAxis tells whether a point lies on the dop axis.
+func onAxis(p r3.Vec) bool { return math.Hypot(p.X, p.Y) <= solid.OnPlane }
+
 func (f *finder) problem(code diagram.Code) error { return f.stone.problem(code, f.tierNo) }
 
 // centre: where the axis leaves the stone through facets of the same part, moved
@@ -80,7 +187,7 @@ func (f *finder) centre(drop float64) (r3.Vec, error) {
 // facet of the given part.
 func (f *finder) leavesThrough(part diagram.Part, z float64) bool {
 	for _, face := range f.solid.Faces() {
-		if !face.OfBlock() && f.partOf(face) == part && math.Abs(face.Plane.Above(r3.Vec{Z: z})) <= solid.OnPlane {
+		if !face.OfBlock() && f.partOf(face.ID) == part && math.Abs(face.Plane.Above(r3.Vec{Z: z})) <= solid.OnPlane {
 			return true
 		}
 	}
@@ -111,22 +218,13 @@ func (f *finder) girdle(thickness float64, normal r3.Vec) (r3.Vec, error) {
 // girdleEdge returns the vertices where girdle facets meet facets of the side
 // opposite to the tier's.
 func (f *finder) girdleEdge() []r3.Vec {
-	var girdle, other []*solid.Face
-	for _, face := range f.solid.Faces() {
-		if face.OfBlock() {
-			continue
-		}
-		switch f.partOf(face) {
-		case diagram.Girdle:
-			girdle = append(girdle, face)
-		case f.tier.Part.Other():
-			other = append(other, face)
-		}
-	}
 	var edge []r3.Vec
-	for _, v := range f.points() {
-		if countAt(girdle, v) > 0 && countAt(other, v) > 0 {
-			edge = append(edge, v)
+	for _, c := range f.vertices() {
+		has := func(part diagram.Part) bool {
+			return slices.ContainsFunc(c.facets, func(i int) bool { return f.partOf(i) == part })
+		}
+		if has(diagram.Girdle) && has(f.tier.Part.Other()) {
+			edge = append(edge, c.point)
 		}
 	}
 	return edge
@@ -172,25 +270,10 @@ func (f *finder) meetsOf(refs []diagram.Ref) []r3.Vec {
 	if found, ok := f.meets[&refs[0]]; ok {
 		return found
 	}
-	// A ref to one facet takes that facet; a ref to any facet of a tier needs one
-	// more than those that are taken, so counting is enough.
-	needed := map[string]int{}
-	for _, r := range refs {
-		needed[r.Tier]++
-	}
-	faces := map[string][]*solid.Face{}
-	for _, face := range f.solid.Faces() {
-		if !face.OfBlock() {
-			name := f.stone.Diagram.Tiers[f.stone.Facets[face.ID].Tier].Name
-			if needed[name] > 0 {
-				faces[name] = append(faces[name], face)
-			}
-		}
-	}
 	found := []r3.Vec{}
-	for _, v := range f.points() {
-		if f.isMeet(v, refs, needed, faces) && !f.solid.TouchesBlock(v) {
-			found = append(found, v)
+	for _, c := range f.vertices() {
+		if !c.block && f.meetAt(c, refs) {
+			found = append(found, c.point)
 		}
 	}
 	if f.meets == nil {
@@ -200,50 +283,31 @@ func (f *finder) meetsOf(refs []diagram.Ref) []r3.Vec {
 	return found
 }
 
-func (f *finder) isMeet(v r3.Vec, refs []diagram.Ref, needed map[string]int, faces map[string][]*solid.Face) bool {
-	for name, n := range needed {
-		if countAt(faces[name], v) < n {
-			return false
-		}
-	}
+// meetAt tells whether the facets at a corner give every ref one of its own. A ref to
+// one facet takes that facet; a ref to any facet of a tier needs one more than those
+// that are taken, so counting is enough.
+func (f *finder) meetAt(c corner, refs []diagram.Ref) bool {
+	d := f.stone.Diagram
 	for _, r := range refs {
-		if r.OneFacet && !f.facetAt(faces[r.Tier], r.Index, v) {
+		needed, there, named := 0, 0, !r.OneFacet
+		for _, o := range refs {
+			if o.Tier == r.Tier {
+				needed++
+			}
+		}
+		for _, at := range c.facets {
+			if facet := f.stone.Facets[at]; d.Tiers[facet.Tier].Name == r.Tier {
+				there++
+				named = named || gear.Same(facet.Index, r.Index, d.Gear)
+			}
+		}
+		if there < needed || !named {
 			return false
 		}
 	}
 	return true
 }
 
-// facetAt tells whether the face with the given written index passes through v.
-func (f *finder) facetAt(faces []*solid.Face, index float64, v r3.Vec) bool {
-	for _, face := range faces {
-		if gear.Same(f.stone.Facets[face.ID].Index, index, f.stone.Diagram.Gear) {
-			return math.Abs(face.Plane.Above(v)) <= solid.AtMeet
-		}
-	}
-	return false
-}
-
-// countAt returns how many of the faces pass through v.
-func countAt(faces []*solid.Face, v r3.Vec) int {
-	n := 0
-	for _, face := range faces {
-		if math.Abs(face.Plane.Above(v)) <= solid.AtMeet {
-			n++
-		}
-	}
-	return n
-}
-
-func (f *finder) points() []r3.Vec {
-	if f.vertices == nil {
-		for _, v := range f.solid.Vertices() {
-			f.vertices = append(f.vertices, f.solid.Point(v))
-		}
-	}
-	return f.vertices
-}
-
-func (f *finder) partOf(face *solid.Face) diagram.Part {
-	return f.stone.Diagram.Tiers[f.stone.Facets[face.ID].Tier].Part
+func (f *finder) partOf(facet int) diagram.Part {
+	return f.stone.Diagram.Tiers[f.stone.Facets[facet].Tier].Part
 }

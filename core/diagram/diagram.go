@@ -7,6 +7,7 @@ package diagram
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -135,6 +136,25 @@ func (d *Diagram) TierNo(name string) int {
 		}
 	}
 	return -1
+}
+
+// Renamed returns the diagram with tiers called otherwise, in the stops too.
+func (d *Diagram) Renamed(names map[string]string) *Diagram {
+	out := *d
+	out.Tiers = slices.Clone(d.Tiers)
+	rename := func(refs []Ref) []Ref {
+		refs = slices.Clone(refs)
+		for i := range refs {
+			refs[i].Tier = names[refs[i].Tier]
+		}
+		return refs
+	}
+	for i := range out.Tiers {
+		t := &out.Tiers[i]
+		t.Name = names[t.Name]
+		t.Stop.Tiers, t.Stop.From, t.Stop.To = rename(t.Stop.Tiers), rename(t.Stop.From), rename(t.Stop.To)
+	}
+	return &out
 }
 
 // IndexNo returns the place of an index among the tier's, compared modulo the

@@ -96,6 +96,31 @@ func (s Stop) Refs() []Ref {
 	return nil
 }
 
+// Definite tells whether the stop is a point that is seen on the stone: a meet, or the
+// point where facets run to the axis. The others are measured or judged by eye.
+func (s Stop) Definite() bool {
+	return s.Kind == Meet || s.Kind == Centre && s.Drop == 0
+}
+
+// Figure returns the one figure of the stop, 0 where it has none.
+func (s Stop) Figure() float64 {
+	switch s.Kind {
+	case Centre:
+		return s.Drop
+	case Size:
+		return s.Radius
+	case GirdleBand:
+		return s.Thickness
+	case Along:
+		return s.At
+	case Width:
+		return s.Ratio
+	case Depth:
+		return s.Distance
+	}
+	return 0
+}
+
 // stopJSON is the file form of a stop: only the fields of its kind are written.
 type stopJSON struct {
 	Kind      StopKind `json:"kind"`

@@ -158,3 +158,19 @@ func reach(a, b, target float64) float64 {
 	}
 	return (target - a) / (b - a)
 }
+
+// Centroid returns the centre of mass: that of the pyramids from the origin over every
+// face, weighted by their volumes.
+func (s *Solid) Centroid() r3.Vec {
+	sum, volume := r3.Vec{}, 0.0
+	for _, f := range s.faces {
+		a := s.Point(f.Loop[0])
+		for i := 1; i+1 < len(f.Loop); i++ {
+			b, c := s.Point(f.Loop[i]), s.Point(f.Loop[i+1])
+			v := r3.Dot(a, r3.Cross(b, c)) / 6
+			volume += v
+			sum = r3.Add(sum, r3.Scale(v/4, r3.Add(a, r3.Add(b, c))))
+		}
+	}
+	return r3.Scale(1/volume, sum)
+}

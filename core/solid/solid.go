@@ -98,6 +98,26 @@ func Block(half float64) *Solid {
 	return s
 }
 
+// Compact returns the solid with a vertex table of its own that holds its corners and
+// no others. It can be cut without a trace in the family that it comes from.
+func (s *Solid) Compact() *Solid {
+	t := &table{}
+	number := make(map[int]int)
+	for _, v := range s.Vertices() {
+		number[v] = len(t.points)
+		t.points = append(t.points, s.Point(v))
+	}
+	out := &Solid{vertices: t, faces: make([]*Face, len(s.faces))}
+	for i, f := range s.faces {
+		moved := &Face{ID: f.ID, Plane: f.Plane, Loop: make([]int, len(f.Loop))}
+		for k, v := range f.Loop {
+			moved.Loop[k] = number[v]
+		}
+		out.faces[i] = moved
+	}
+	return out
+}
+
 // Faces returns the solid's faces, oldest first. The slice must not be changed.
 func (s *Solid) Faces() []*Face { return s.faces }
 

@@ -1,0 +1,191 @@
+package angles_test
+
+import (
+	"context"
+	"math"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"cressa/core/angles"
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/material"
+	"cressa/demo"
+)
+
+func shipped(t *testing.T) map[string]*cutting.Stone {
+	all, err := demo.Diagrams()
+	require.NoError(t, err)
+	out := map[string]*cutting.Stone{}
+	for name, d := range all {
+		out[name], err = cutting.Cut(d)
+		require.NoError(t, err)
+	}
+	return out
+}
+
+func share(v float64) *float64 { return &v }
+
+// block is a stone of one pavilion and one crown tier, and more where wanted.
+func block(t *testing.T, change func(*diagram.Diagram)) *cutting.Stone {
+	ring := []float64{12, 36, 60, 84}
+	d := &diagram.Diagram{Format: diagram.Format, Name: "block", Gear: 96, RefractiveIndex: 1.544, Tiers: []diagram.Tier{
+		{Name: "P1", Part: diagram.Pavilion, Angle: 42.5, Indexes: ring, Stop: diagram.Stop{Kind: diagram.Centre}},
+		{Name: "G1", Part: diagram.Girdle, Angle: 90, Indexes: ring, Stop: diagram.Stop{Kind: diagram.Size, Radius: 0.5}},
+		{Name: "P2", Part: diagram.Pavilion, Angle: 41, Indexes: []float64{24, 48, 72, 96}, Stop: diagram.Stop{Kind: diagram.Centre, Drop: 0.1}},
+		{Name: "C1", Part: diagram.Crown, Angle: 35, Indexes: ring, Stop: diagram.Stop{Kind: diagram.GirdleBand, Thickness: 0.02}},
+		{Name: "T", Part: diagram.Crown, Angle: 0, Indexes: []float64{96}, Stop: diagram.Stop{Kind: diagram.Width, Ratio: 0.6}},
+	}}
+	d.FillDefaults()
+	if change != nil {
+		change(d)
+	}
+	s, err := cutting.Cut(d)
+	require.NoError(t, err)
+	return s
+}
+
+func TestRetargetByHand(t *testing.T) {
+	r, err := angles.Retarget(block(t, nil), angles.Target{RefractiveIndex: 1.72, Margin: share(2), CrownFactor: 1})
+	require.NoError(t, err)
+	assert.InDelta(t, 0.884265, r.PavilionFactor, 1e-6)
+	d := r.Stone.Diagram
+	assert.InDelta(t, 37.5487, d.Tiers[2].Angle, 1e-4, "the shallowest stands at its margin")
+	assert.InDelta(t, 39.0171, d.Tiers[0].Angle, 1e-4)
+	assert.InDelta(t, 0.0884265, d.Tiers[2].Stop.Drop, 1e-6)
+	assert.Equal(t, 35.0, d.Tiers[3].Angle, "the crown stays unless it is asked to move")
+	assert.Equal(t, 1.72, d.RefractiveIndex)
+
+	own, err := angles.Retarget(block(t, nil), angles.Target{RefractiveIndex: 1.544, CrownFactor: 1})
+	require.NoError(t, err)
+	assert.Equal(t, 1.0, own.Margin, "0.63 of its own is too little to choose unasked")
+
+	optional := block(t, func(d *diagram.Diagram) { d.Tiers[2].Optional = true })
+	lead, err := angles.Retarget(optional, angles.Target{RefractiveIndex: 1.72, CrownFactor: 1})
+	require.NoError(t, err)
+	assert.Zero(t, lead.Lead, "an optional tier does not lead")
+
+	_, err = angles.Retarget(block(t, nil), angles.Target{RefractiveIndex: 1.01, Margin: share(20), CrownFactor: 1})
+	assert.ErrorContains(t, err, string(angles.OutOfTarget))
+}
+
+// A stretch along the axis breaks no meet of an upright, level girdle, whatever the
+// stops are written as; the same stretch on both sides none at all.
+func TestRetargetKeepsMeets(t *testing.T) {
+	stones := shipped(t)
+	names := make([]string, 0, len(stones))
+	for name := range stones {
+		names = append(names, name)
+	}
+	slices.Sort(names)
+	rapid.Check(t, func(t *rapid.T) {
+		s := stones[rapid.SampledFrom(names).Draw(t, "diagram")]
+		if rapid.Bool().Draw(t, "by distances") {
+			// The frame's move is in the given distances only.
+			d := *s.Diagram
+			d.Tiers = slices.Clone(d.Tiers)
+			for _, f := range s.Facets {
+				d.Tiers[f.Tier].Stop = diagram.Stop{Kind: diagram.Depth, Distance: f.Plane.D}
+			}
+			byDepth, err := cutting.Cut(&d)
+			require.NoError(t, err)
+			s = byDepth
+		}
+		to := angles.Target{
+			RefractiveIndex: rapid.Float64Range(1.4, 2.6).Draw(t, "index"),
+			Margin:          share(rapid.Float64Range(0, 6).Draw(t, "margin")),
+			CrownFactor:     rapid.Float64Range(0.6, 1.5).Draw(t, "crown"),
+		}
+		r, err := angles.Retarget(s, to)
+		require.NoError(t, err)
+		assert.InDelta(t, material.CriticalAngle(to.RefractiveIndex)+*to.Margin, r.Stone.Diagram.Tiers[r.Lead].Angle, 1e-9)
+		for _, e := range r.Errors {
+			assert.Less(t, e.Gap, 1e-9)
+			assert.Less(t, e.Residual, 1e-9)
+		}
+		was, is := s.Measures(), r.Stone.Measures()
+		assert.InDelta(t, was.LengthWidth, is.LengthWidth, 1e-9)
+		assert.InDelta(t, *was.PavilionDepth*r.PavilionFactor, *is.PavilionDepth, 1e-8)
+		assert.InDelta(t, *was.CrownHeight*r.CrownFactor, *is.CrownHeight, 1e-8)
+		assert.InDelta(t, *was.GirdleBand, *is.GirdleBand, 1e-8)
+	})
+}
+
+func TestAWavyGirdlePartsTheSides(t *testing.T) {
+	// Two angles between the girdle and one point: the girdle climbs between them.
+	wavy := block(t, func(d *diagram.Diagram) {
+		d.Tiers[0].Indexes = []float64{12, 60}
+		d.Tiers[2] = diagram.Tier{Name: "P2", Part: diagram.Pavilion, Angle: 46, Indexes: []float64{36, 84}, Stop: diagram.Stop{Kind: diagram.Centre}}
+	})
+	r, err := angles.Retarget(wavy, angles.Target{RefractiveIndex: 1.9, CrownFactor: 1})
+	require.NoError(t, err)
+	require.Greater(t, r.Wave, 0.01)
+	want := math.Abs(r.PavilionFactor-r.CrownFactor) * r.Wave * math.Cos(35*math.Pi/180)
+	assert.InDelta(t, want, r.Parting, 1e-9)
+}
+
+func TestRoundingAsksTheNeighbours(t *testing.T) {
+	s := shipped(t)["Parallax"]
+	for _, step := range []float64{0.1, 0.25, 0.5} {
+		can := angles.Steps(step)
+		nearest, err := angles.Round(s, angles.Nearest(s, can))
+		require.NoError(t, err)
+		best, err := angles.BestRounding(context.Background(), s, can)
+		require.NoError(t, err)
+		assert.LessOrEqual(t, best.Gap(), nearest.Gap())
+		for i, a := range best.Angles {
+			assert.Less(t, math.Abs(a-s.Diagram.Tiers[i].Angle), step)
+			assert.InDelta(t, math.Round(a/step), a/step, 1e-6, "every angle can be set")
+		}
+		// All of the 2³ neighbours of this small diagram, one by one.
+		least := math.Inf(1)
+		for bits := range 8 {
+			to := angles.Nearest(s, can)
+			for k, no := range []int{4, 5, 0} {
+				below, above := can(s.Diagram.Tiers[no].Angle)
+				to[no] = []float64{below, above}[bits>>k&1]
+			}
+			r, err := angles.Round(s, to)
+			require.NoError(t, err)
+			least = math.Min(least, r.Gap())
+		}
+		assert.InDelta(t, least, best.Gap(), 1e-9)
+	}
+	done, cancel := context.WithCancel(context.Background())
+	cancel()
+	_, err := angles.BestRounding(done, s, angles.Steps(0.1))
+	assert.ErrorIs(t, err, context.Canceled)
+}
+
+// A stop that names four facets of a meet that only the exact angles make still stops.
+func TestAStopOutlivesItsMeet(t *testing.T) {
+	all, err := demo.Diagrams()
+	require.NoError(t, err)
+	d := *all["Parallax"]
+	d.Tiers = slices.Clone(d.Tiers)
+	d.Tiers = append(d.Tiers[:6:6], append([]diagram.Tier{{
+		Name: "P4", Part: diagram.Pavilion, Angle: 30, Indexes: []float64{18, 30, 66, 78},
+		Stop: diagram.Stop{Kind: diagram.Meet, Tiers: []diagram.Ref{{Tier: "P1"}, {Tier: "P1"}, {Tier: "P2"}, {Tier: "P3"}}},
+	}}, d.Tiers[6:]...)...)
+	s, err := cutting.Cut(&d)
+	require.NoError(t, err)
+	to := angles.Nearest(s, angles.Steps(0.5))
+	_, err = cutting.Cut(withAngles(&d, to))
+	require.Error(t, err, "at these angles the four no longer meet")
+	r, err := angles.Round(s, to)
+	require.NoError(t, err)
+	assert.NotEqual(t, d.Tiers[6].Stop, r.Stone.Diagram.Tiers[6].Stop)
+}
+
+func withAngles(d *diagram.Diagram, to []float64) *diagram.Diagram {
+	out := *d
+	out.Tiers = slices.Clone(d.Tiers)
+	for i := range out.Tiers {
+		out.Tiers[i].Angle = to[i]
+	}
+	return &out
+}

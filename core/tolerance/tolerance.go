@@ -1,0 +1,148 @@
+// Package tolerance reckons what a machine's repeatability does to the meets of a
+// stone: the same stone is cut many times with angles, indexes and depths that are off
+// by chance.
+package tolerance
+
+import (
+	"context"
+	"math"
+	"math/rand/v2"
+	"runtime"
+	"slices"
+	"sync"
+	"sync/atomic"
+
+	"gonum.org/v1/gonum/floats"
+	"gonum.org/v1/gonum/spatial/r3"
+	"gonum.org/v1/gonum/stat"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/solid"
+)
+
+// Spread is by how much a machine repeats, as standard deviations: angle and index in
+// degrees, depth in design units.
+type Spread struct{ Angle, Index, Depth float64 }
+
+// Meet is one meet and the gaps that come of it, in design units.
+type Meet struct {
+	cutting.Meet
+	// P50 and P95 are exceeded in half of the stones, and in one of twenty.
+	P50, P95 float64
+}
+
+// Result is what came of the trials.
+type Result struct {
+	// Meets are in the order of the largest P95.
+	Meets []Meet
+	// Shares tells for every tier its part, 0 to 1, of the variance of the worst meet's
+	// gap, found with only this tier's errors on.
+	Shares []float64
+}
+
+// Run cuts the stone trials times with errors on all tiers, and as often with those of
+// each tier alone. Per trial each tier's angle gets one draw, because the protractor is
+// set once, and each facet's index and depth one each: the cutter brings the facet to
+// the point of its stop, give or take the depth. Equal seeds give equal results, on any
+// number of cores. It reports how many of all stones are cut, and ends early with the
+// context's error.
+func Run(ctx context.Context, s *cutting.Stone, spread Spread, trials int, seed uint64, report func(done, total int)) (*Result, error) {
+	meets := s.Meets()
+	total := trials * (1 + len(s.Diagram.Tiers))
+	var done atomic.Int64
+	cut := func(only int) ([][]float64, error) {
+		gaps := make([][]float64, trials)
+		err := parallel(ctx, trials, func(trial int) {
+			draw := rand.New(rand.NewPCG(seed, uint64(trial)))
+			gaps[trial] = cutting.Gaps(meets, s.WithPlanes(off(s, spread, draw, only)))
+			report(int(done.Add(1)), total)
+		})
+		return gaps, err
+	}
+	const all = -1
+	gaps, err := cut(all)
+	if err != nil {
+		return nil, err
+	}
+	out := &Result{Shares: make([]float64, len(s.Diagram.Tiers))}
+	order := make([]int, len(meets))
+	for i, m := range meets {
+		column := columnOf(gaps, i)
+		slices.Sort(column)
+		out.Meets = append(out.Meets, Meet{
+			Meet: m,
+			P50:  stat.Quantile(0.5, stat.LinInterp, column, nil),
+			P95:  stat.Quantile(0.95, stat.LinInterp, column, nil),
+		})
+		order[i] = i
+	}
+	if len(meets) == 0 {
+		return out, nil
+	}
+	slices.SortStableFunc(order, func(a, b int) int {
+		return int(math.Copysign(1, out.Meets[b].P95-out.Meets[a].P95))
+	})
+	worst := order[0]
+	sorted := make([]Meet, len(order))
+	for i, no := range order {
+		sorted[i] = out.Meets[no]
+	}
+	out.Meets = sorted
+	for tier := range out.Shares {
+		gaps, err := cut(tier)
+		if err != nil {
+			return nil, err
+		}
+		out.Shares[tier] = stat.Variance(columnOf(gaps, worst), nil)
+	}
+	if sum := floats.Sum(out.Shares); sum > 0 {
+		floats.Scale(1/sum, out.Shares)
+	}
+	return out, nil
+}
+
+func columnOf(rows [][]float64, i int) []float64 {
+	out := make([]float64, len(rows))
+	for k, row := range rows {
+		out[k] = row[i]
+	}
+	return out
+}
+
+// off returns the planes of the stone as a machine cuts them, with errors on all tiers
+// or on one. Every facet draws whether it is used or not, so that a tier's errors are
+// the same alone as with the others.
+func off(s *cutting.Stone, spread Spread, draw *rand.Rand, only int) []solid.Plane {
+	angles := make([]float64, len(s.Diagram.Tiers))
+	for i := range angles {
+		angles[i] = spread.Angle * draw.NormFloat64()
+	}
+	out := make([]solid.Plane, len(s.Facets))
+	for i, f := range s.Facets {
+		index, depth := spread.Index*draw.NormFloat64(), spread.Depth*draw.NormFloat64()
+		if only >= 0 && f.Tier != only {
+			out[i] = f.Plane
+			continue
+		}
+		t := s.Diagram.Tiers[f.Tier]
+		n := diagram.Normal(t.Part, t.Angle+angles[f.Tier], f.Azimuth+index)
+		out[i] = solid.Plane{Normal: n, D: r3.Dot(n, f.Target) + depth}
+	}
+	return out
+}
+
+// parallel runs n jobs on all cores.
+func parallel(ctx context.Context, n int, job func(int)) error {
+	var next atomic.Int64
+	var wait sync.WaitGroup
+	for range runtime.GOMAXPROCS(0) {
+		wait.Go(func() {
+			for i := int(next.Add(1)) - 1; i < n && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
+				job(i)
+			}
+		})
+	}
+	wait.Wait()
+	return ctx.Err()
+}
