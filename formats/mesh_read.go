@@ -17,7 +17,7 @@ import (
 )
 
 // MaxMeshBytes bounds a mesh file; a solid of flat faces needs far less.
-const MaxMeshBytes = 24 << 20
+const MaxMeshBytes = 5 << 20
 
 // Why a mesh cannot be read.
 const (

@@ -95,7 +95,7 @@ func TestAStoneComesBackFromItsMesh(t *testing.T) {
 			require.NoError(t, err, "%s %s", name, kind)
 			shape, err := mesh.Shape()
 			require.NoError(t, err, "%s %s", name, kind)
-			got, width, err := shape.Place(polyhedron.Placing{Up: r3.Vec{Z: 1}, Name: name, Gear: d.Gear, RefractiveIndex: 1.5})
+			got, width, err := shape.Place(t.Context(), polyhedron.Placing{Up: r3.Vec{Z: 1}, Name: name, Gear: d.Gear, RefractiveIndex: 1.5})
 			require.NoError(t, err, "%s %s", name, kind)
 			a, b := want.Measures(), got.Measures()
 			assert.Equal(t, a.Facets, b.Facets, "%s %s", name, kind)

@@ -51,6 +51,35 @@ func handle[In, Out any](s *Server, method, path, name, summary string, f func(*
 	})
 }
 
+// ndjson is the type of an answer that comes line by line.
+const ndjson = "application/x-ndjson"
+
+// stream registers a route that answers with one JSON value a line while it works. What
+// goes wrong before the first line is answered as a problem; later the answer ends early.
+func stream[In, Line any](s *Server, method, path, name, summary string, f func(c *echo.Context, in In, send func(Line) error) error) {
+	s.routes = append(s.routes, route{method, path, name, summary, reflect.TypeFor[In](), reflect.TypeFor[lines[Line]]()})
+	s.echo.Add(method, path, func(c *echo.Context) error {
+		var in In
+		if err := s.bind(c, reflect.ValueOf(&in).Elem()); err != nil {
+			return err
+		}
+		head := c.Response().Header()
+		out := json.NewEncoder(c.Response())
+		flush := http.NewResponseController(c.Response())
+		return f(c, in, func(line Line) error {
+			head.Set("Content-Type", ndjson)
+			head.Set("Cache-Control", "no-store")
+			if err := out.Encode(line); err != nil {
+				return err
+			}
+			return flush.Flush()
+		})
+	})
+}
+
+// lines marks the response of a stream in the contract.
+type lines[Line any] struct{ Line Line }
+
 // bind fills a request struct and checks it.
 func (s *Server) bind(c *echo.Context, in reflect.Value) error {
 	for i := range in.NumField() {
@@ -139,7 +168,11 @@ func (d *documenter) operation(r route) map[string]any {
 	}
 	done := map[string]any{"description": "done"}
 	status := "204"
-	if r.response != reflect.TypeFor[none]() {
+	switch {
+	case strings.HasPrefix(r.response.Name(), "lines["):
+		status = "200"
+		done["content"] = jsonContent(ndjson, d.schema(r.response.Field(0).Type))
+	case r.response != reflect.TypeFor[none]():
 		status = "200"
 		done["content"] = jsonContent("application/json", d.schema(r.response))
 	}

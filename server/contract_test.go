@@ -1,6 +1,7 @@
 package server_test
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
 	"maps"
@@ -234,7 +235,7 @@ func TestWhateverIsSentTheAnswerKeepsToTheContract(t *testing.T) {
 	client.get("/api/stones", &stones)
 	var settings any
 	client.get("/api/settings", &settings)
-	samples := map[string][]any{"": {settings}, "paper": {"a4", "letter"}, "pages": {"1", "2"}, "gear": {96.0, 80.0, 64.0}, "tier": {0.0, 1.0, 2.0}, "width": {8.0}}
+	samples := map[string][]any{"": {settings}, "paper": {"a4", "letter"}, "pages": {"1", "2"}, "gear": {96.0, 80.0, 64.0}, "tier": {0.0, 1.0, 2.0}, "width": {8.0}, "trials": {20.0}}
 	for _, d := range diagrams.Diagrams[:6] {
 		samples["draft"] = append(samples["draft"], d.Draft)
 		samples["diagramId"] = append(samples["diagramId"], d.ID)
@@ -289,9 +290,17 @@ func TestWhateverIsSentTheAnswerKeepsToTheContract(t *testing.T) {
 			if status == http.StatusNoContent {
 				continue
 			}
-			var answer any
-			require.NoError(t, json.Unmarshal(data, &answer), said)
-			assert.Empty(t, c.faults(kind, answer, "answer"), said)
+			// A stream holds a value a line.
+			texts := [][]byte{data}
+			if head.Get("Content-Type") == "application/x-ndjson" {
+				kind = o.Responses["200"].Content["application/x-ndjson"].Schema
+				texts = bytes.Split(bytes.TrimSpace(data), []byte("\n"))
+			}
+			for _, text := range texts {
+				var answer any
+				require.NoError(t, json.Unmarshal(text, &answer), said)
+				assert.Empty(t, c.faults(kind, answer, "answer"), said)
+			}
 		}
 	})
 }

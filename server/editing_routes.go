@@ -121,6 +121,9 @@ type LoupeRequest struct {
 	Gear int `json:"gear" validate:"min=0,max=360"`
 	// WholeTeeth leaves the cheats out, as a machine without a cheater must.
 	WholeTeeth bool `json:"wholeTeeth"`
+	// Exact is the draft before its angles were rounded, whose meets are looked at; null
+	// looks at those of the draft itself.
+	Exact *diagram.Draft `json:"exact"`
 }
 
 // Loupe is a stone as it is cut, with what its meets have become.
@@ -288,14 +291,36 @@ func loupe(_ *echo.Context, in withBody[LoupeRequest]) (Loupe, error) {
 	if in.Body.WholeTeeth {
 		planes = stone.AtWholeTeeth(teeth, turns)
 	}
-	mm := in.Body.Width / stone.Measures().Width
-	out := Loupe{Mesh: meshOf(cutting.Steps([]*solid.Solid{stone.WithPlanes(planes)}, nil)), MMPerUnit: mm, Meets: []LoupeMeet{}}
-	for _, e := range stone.MeetErrors(planes) {
-		m := LoupeMeet{Point: pointOf(e.Point), Residual: 1000 * mm * e.Residual, Gap: 1000 * mm * e.Gap, Facets: []string{}}
-		for _, f := range e.Facets {
-			m.Facets = append(m.Facets, stone.FacetName(f))
+	if in.Body.Exact != nil {
+		if stone, err = finished(*in.Body.Exact); err != nil {
+			return Loupe{}, err
 		}
-		out.Meets = append(out.Meets, m)
+		if len(stone.Facets) != len(planes) {
+			return Loupe{}, invalid("The two diagrams do not have the same facets, so their meets cannot be held against each other.", nil)
+		}
 	}
-	return out, nil
+	mm := in.Body.Width / stone.Measures().Width
+	return Loupe{
+		Mesh:      meshOf(cutting.Steps([]*solid.Solid{stone.WithPlanes(planes)}, nil)),
+		MMPerUnit: mm, Meets: loupeMeets(stone, stone.MeetErrors(planes), 1000*mm),
+	}, nil
+}
+
+// loupeMeets tells meet errors in µm.
+func loupeMeets(stone *cutting.Stone, errs []cutting.MeetError, um float64) []LoupeMeet {
+	out := []LoupeMeet{}
+	for _, e := range errs {
+		out = append(out, LoupeMeet{
+			Point: pointOf(e.Point), Residual: um * e.Residual, Gap: um * e.Gap, Facets: facetNames(stone, e.Facets),
+		})
+	}
+	return out
+}
+
+func facetNames(stone *cutting.Stone, facets []int) []string {
+	out := make([]string, len(facets))
+	for i, f := range facets {
+		out[i] = stone.FacetName(f)
+	}
+	return out
 }

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"log/slog"
@@ -95,6 +96,8 @@ func problemOf(err error) *Problem {
 		return invalid("The diagram cannot be cut as it is written.", placesOf(uncut.Problems))
 	case errors.As(err, &refused):
 		return invalid(words.Problem(refused), []Place{placeOf(refused)})
+	case errors.Is(err, context.DeadlineExceeded):
+		return &Problem{Status: http.StatusUnprocessableEntity, Detail: "This diagram is too large to be searched through in the time there is. Take fewer tiers or facets."}
 	case errors.As(err, &fields):
 		return invalid("Some fields need another value.", fieldPlaces(fields))
 	case errors.Is(err, workshop.ErrNotFound):

@@ -72,10 +72,12 @@ func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) 
 		requestLog(log),
 		middleware.Recover(),
 		middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: maxBody, Skipper: isPhoto}),
-		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1024}),
+		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1024, Skipper: isStream}),
 	)
 	s.diagramRoutes()
 	s.editingRoutes()
+	s.judgingRoutes()
+	s.solidRoutes()
 	s.exportRoutes()
 	s.doorRoutes()
 	s.runRoutes()

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"fmt"
 	"io"
 	"os"
@@ -42,7 +43,7 @@ func convertCommand() *cobra.Command {
 			if err := checkTeeth("--gear", held.gear); err != nil {
 				return err
 			}
-			d, err := readAny(args[0], held, c.InOrStdin())
+			d, err := readAny(c.Context(), args[0], held, c.InOrStdin())
 			if err != nil {
 				return err
 			}
@@ -87,7 +88,7 @@ type holding struct {
 }
 
 // readSolid turns a convex solid into a diagram.
-func readSolid(name string, h holding) (*diagram.Diagram, error) {
+func readSolid(ctx context.Context, name string, h holding) (*diagram.Diagram, error) {
 	if len(h.up) != 3 || h.up[0] == 0 && h.up[1] == 0 && h.up[2] == 0 {
 		return nil, fmt.Errorf("--up takes three numbers, such as 0,0,1")
 	}
@@ -103,7 +104,7 @@ func readSolid(name string, h holding) (*diagram.Diagram, error) {
 	if err != nil {
 		return nil, failAt(name, err)
 	}
-	stone, _, err := shape.Place(polyhedron.Placing{
+	stone, _, err := shape.Place(ctx, polyhedron.Placing{
 		Up: r3.Vec{X: h.up[0], Y: h.up[1], Z: h.up[2]}, ByCentroid: h.centroid, Gear: h.gear, RefractiveIndex: h.index,
 		Name: strings.TrimSuffix(filepath.Base(name), filepath.Ext(name)),
 	})
@@ -114,12 +115,12 @@ func readSolid(name string, h holding) (*diagram.Diagram, error) {
 }
 
 // readAny reads a diagram file, a table or a solid.
-func readAny(name string, h holding, in io.Reader) (*diagram.Diagram, error) {
+func readAny(ctx context.Context, name string, h holding, in io.Reader) (*diagram.Diagram, error) {
 	switch extension(name) {
 	case ".json":
 		return readDiagram(name, in)
 	case ".obj", ".stl", ".ply":
-		return readSolid(name, h)
+		return readSolid(ctx, name, h)
 	case ".csv":
 	default:
 		return nil, fail("%s: this program reads .cressa.json, .csv, .obj, .stl and .ply; rename the file, or paste its table in the library", name)

@@ -49,7 +49,7 @@ func sequenceCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			q := cutting.JudgeOrder(d, like)
+			q := cutting.JudgeOrder(c.Context(), d, like)
 			if asJSON {
 				return printJSON(c.OutOrStdout(), sequenceOf(d, q))
 			}

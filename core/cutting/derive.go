@@ -2,6 +2,7 @@ package cutting
 
 import (
 	"cmp"
+	"context"
 	"math"
 	"slices"
 
@@ -367,7 +368,7 @@ func (f *finder) tiersAt(c corner) []diagram.Ref {
 // that are left always the one whose stop asks least of the cutter, the first in the
 // diagram where that is the same; then tiers are moved where that saves work. The error is a
 // Problem.
-func PlanCuts(d *diagram.Diagram, want Distances, tolerance float64) (*Stone, error) {
+func PlanCuts(ctx context.Context, d *diagram.Diagram, want Distances, tolerance float64) (*Stone, error) {
 	want = centred(d, want, tolerance)
 	with := *d
 	with.Tiers = nil
@@ -406,7 +407,7 @@ func PlanCuts(d *diagram.Diagram, want Distances, tolerance float64) (*Stone, er
 	if err != nil {
 		return stone, err
 	}
-	return JudgeOrder(&with, Preference{}).Better, nil
+	return JudgeOrder(ctx, &with, Preference{}).Better, nil
 }
 
 // CutLike cuts a diagram whose facets are those of another stone at somewhat different

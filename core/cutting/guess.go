@@ -2,6 +2,7 @@ package cutting
 
 import (
 	"cmp"
+	"context"
 	"math"
 	"slices"
 
@@ -42,13 +43,16 @@ func (g guess) compare(o guess) int {
 // kind is empty. It tries, tier by tier, every meet that the tier can stop at and
 // returns the stones that look most like one that was meant, the likeliest first, at
 // most so many. Sizes that nothing on the stone tells are the usual ones: half the
-// width, 2 % of girdle, a table of 55 %.
-func GuessStops(d *diagram.Diagram, most int) ([]*Stone, error) {
+// width, 2 % of girdle, a table of 55 %. The error is a Problem, or the context's.
+func GuessStops(ctx context.Context, d *diagram.Diagram, most int) ([]*Stone, error) {
 	const kept = 24
 	beam := []guess{{stone: start(d)}}
 	for no := range d.Tiers {
 		var next []guess
 		for _, g := range beam {
+			if err := ctx.Err(); err != nil {
+				return nil, err
+			}
 			next = append(next, g.branches(no)...)
 		}
 		if len(next) == 0 {

@@ -2,6 +2,7 @@ package cutting
 
 import (
 	"cmp"
+	"context"
 	"errors"
 	"math"
 	"slices"
@@ -41,7 +42,7 @@ const TurnedBack diagram.Code = "turned-back"
 // same. Of a diagram that cannot be cut the stone meant is the one that loses no facet
 // and has the fewest corners, because meets come apart where tiers are in the wrong
 // order.
-func JudgeOrder(d *diagram.Diagram, like Preference) Sequence {
+func JudgeOrder(ctx context.Context, d *diagram.Diagram, like Preference) Sequence {
 	out := Sequence{Problems: orderProblems(d)}
 	for no, t := range d.Tiers {
 		if !t.Stop.Definite() {
@@ -56,11 +57,11 @@ func JudgeOrder(d *diagram.Diagram, like Preference) Sequence {
 		if errors.As(err, &p) && p.TierNo < 0 {
 			out.Problems = append(out.Problems, p)
 		}
-		if stone, order = mend(d); stone == nil {
+		if stone, order = mend(ctx, d); stone == nil {
 			return out
 		}
 	}
-	better := improve(stone, order, like)
+	better := improve(ctx, stone, order, like)
 	with := inOrder(d, better)
 	with.Tiers = slices.Clone(with.Tiers)
 	for i, no := range better {
@@ -210,7 +211,7 @@ const mostTries, mostMore = 400, 80
 // mend looks for an order in which the written stops can be cut. From an order that
 // cannot it goes on to two: the tier that asks for a meet after the one that makes it,
 // and that one before it. It returns nil where it finds none.
-func mend(d *diagram.Diagram) (*Stone, []int) {
+func mend(ctx context.Context, d *diagram.Diagram) (*Stone, []int) {
 	bySide := written(len(d.Tiers))
 	slices.SortStableFunc(bySide, func(a, b int) int {
 		second := func(no int) int {
@@ -225,7 +226,7 @@ func mend(d *diagram.Diagram) (*Stone, []int) {
 	seen := map[string]bool{}
 	var best *tried
 	most := mostTries
-	for n := 0; len(queue) > 0 && n < most; n++ {
+	for n := 0; len(queue) > 0 && n < most && ctx.Err() == nil; n++ {
 		order := queue[0]
 		queue = queue[1:]
 		t := try(d, order)
@@ -322,7 +323,7 @@ func distancesIn(s *Stone, order, other []int) Distances {
 // improve moves the tiers that are measured or cut by eye to where the stone shows a
 // point for them, as long as that is worth more than the order it disturbs, and keeps
 // to the habits. It returns the places of the tiers in the new order.
-func improve(s *Stone, order []int, like Preference) []int {
+func improve(ctx context.Context, s *Stone, order []int, like Preference) []int {
 	d := s.Diagram
 	best := math.Inf(1)
 	cost := func(local []int) float64 {
@@ -345,7 +346,7 @@ func improve(s *Stone, order []int, like Preference) []int {
 		for _, no := range loose(d, like) {
 			from := slices.Index(local, no)
 			for to := range local {
-				if to == from {
+				if to == from || ctx.Err() != nil {
 					continue
 				}
 				next := moved(local, from, to)

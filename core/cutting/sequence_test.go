@@ -1,6 +1,7 @@
 package cutting_test
 
 import (
+	"context"
 	"slices"
 	"strings"
 	"testing"
@@ -55,7 +56,7 @@ func TestAWrongOrderIsFoundAndMendedToTheSameStone(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			t.Parallel()
 			want := mustCut(t, d)
-			judged := cutting.JudgeOrder(d, cutting.Preference{})
+			judged := cutting.JudgeOrder(context.Background(), d, cutting.Preference{})
 			require.True(t, judged.Cuttable)
 			require.Empty(t, judged.Problems)
 			sameFacets(t, want, judged.Better, 1e-8)
@@ -78,7 +79,7 @@ func TestAWrongOrderIsFoundAndMendedToTheSameStone(t *testing.T) {
 				_, err := cutting.Cut(&wrong)
 				require.Error(t, err)
 
-				judged := cutting.JudgeOrder(&wrong, cutting.Preference{})
+				judged := cutting.JudgeOrder(context.Background(), &wrong, cutting.Preference{})
 				assert.False(t, judged.Cuttable)
 				require.NotEmpty(t, judged.Problems)
 				assert.True(t, slices.ContainsFunc(judged.Problems, func(p diagram.Problem) bool {
@@ -100,10 +101,10 @@ func TestTheBetterOrderKeepsToTheHabits(t *testing.T) {
 		}
 		return strings.Join(out, " ")
 	}
-	drawn := cutting.JudgeOrder(d, cutting.Preference{})
+	drawn := cutting.JudgeOrder(context.Background(), d, cutting.Preference{})
 	assert.Equal(t, "P1 G1 P2 C1 C2 C3 T", names(drawn), "nothing to better")
 	assert.Equal(t, []int{d.TierNo("G1"), d.TierNo("C1")}, drawn.Free, "size and girdle are measured")
-	girdle := cutting.JudgeOrder(d, cutting.Preference{Girdle: cutting.First})
+	girdle := cutting.JudgeOrder(context.Background(), d, cutting.Preference{Girdle: cutting.First})
 	assert.True(t, strings.HasPrefix(names(girdle), "G1"), names(girdle))
 	sameFacets(t, mustCut(t, d), girdle.Better, 1e-8)
 
@@ -117,7 +118,7 @@ func TestTheBetterOrderKeepsToTheHabits(t *testing.T) {
 		}
 		return out
 	}
-	assert.Contains(t, codes(cutting.JudgeOrder(&twice, cutting.Preference{})), cutting.TurnedBack)
+	assert.Contains(t, codes(cutting.JudgeOrder(context.Background(), &twice, cutting.Preference{})), cutting.TurnedBack)
 }
 
 // The stop that is written for a tier whose distances alone are known must lead there;
@@ -149,7 +150,7 @@ func TestStopsAreGuessedFromTheAnglesAlone(t *testing.T) {
 	all := shipped(t)
 	for name, d := range all {
 		want := mustCut(t, d)
-		guesses, err := cutting.GuessStops(without(d, diagram.Stop.Definite), 6)
+		guesses, err := cutting.GuessStops(context.Background(), without(d, diagram.Stop.Definite), 6)
 		require.NoError(t, err, name)
 		for i, g := range guesses {
 			a, b := want.Measures(), g.Measures()
@@ -164,6 +165,6 @@ func TestStopsAreGuessedFromTheAnglesAlone(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, found, len(all)-1, "among the likeliest")
 	assert.GreaterOrEqual(t, first, len(all)*3/4, "the likeliest")
-	_, err := cutting.GuessStops(without(load(t, "round"), func(diagram.Stop) bool { return true }), 1)
+	_, err := cutting.GuessStops(context.Background(), without(load(t, "round"), func(diagram.Stop) bool { return true }), 1)
 	assert.NoError(t, err, "with no figure at all the usual ones are taken")
 }

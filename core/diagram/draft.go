@@ -56,6 +56,29 @@ func DraftOf(d *Diagram) Draft {
 	return out
 }
 
+// Rewritten returns the draft with its tiers in another order, given as their places,
+// and with the angles, stops and refractive index of a diagram whose tiers stand in that
+// order. Rows keep their keys and notes, and figures that are the same their text.
+func (d Draft) Rewritten(by *Diagram, order []int) Draft {
+	out := d
+	out.Tiers = make([]DraftTier, len(order))
+	if n, err := ParseNumber(d.RefractiveIndex); err != nil || n != by.RefractiveIndex {
+		out.RefractiveIndex = FormatNumber(by.RefractiveIndex)
+	}
+	for i, no := range order {
+		row, t := d.Tiers[no], by.Tiers[i]
+		if angle, err := ParseNumber(row.Angle); err != nil || angle != t.Angle {
+			// Nine digits keep a meet to a hundredth of what counts as one.
+			row.Angle = FormatNumber(math.Round(t.Angle*1e9) / 1e9)
+		}
+		if stop, err := ParseStop(row.Stop); err != nil || stop.String() != t.Stop.String() {
+			row.Stop = t.Stop.String()
+		}
+		out.Tiers[i] = row
+	}
+	return out
+}
+
 // Read turns a draft into a diagram. The problems name tier and field; the
 // diagram counts only where there are none.
 func (d Draft) Read() (*Diagram, []Problem) {

@@ -2,6 +2,7 @@ package polyhedron
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -56,7 +57,7 @@ const (
 // share angle and distance, the turn that leaves the smallest cheats, an order and
 // stops. Facets within a hundredth of a degree of level or upright are. It returns the
 // width in the unit that the shape came in. The error is a Problem.
-func (s *Shape) Place(p Placing) (stone *cutting.Stone, width float64, err error) {
+func (s *Shape) Place(ctx context.Context, p Placing) (stone *cutting.Stone, width float64, err error) {
 	f := frame(p.Up)
 	middle := s.Origin
 	if p.ByCentroid || !s.inside(middle) {
@@ -76,7 +77,7 @@ func (s *Shape) Place(p Placing) (stone *cutting.Stone, width float64, err error
 	if len(d.Tiers) > diagram.MaxTiers {
 		return nil, 0, diagram.Problem{Code: diagram.TooManyTiers, TierNo: -1, Value: float64(len(d.Tiers)), High: diagram.MaxTiers}
 	}
-	stone, err = cutting.PlanCuts(d, want, math.Max(cutting.Exactly, s.Tolerance))
+	stone, err = cutting.PlanCuts(ctx, d, want, math.Max(cutting.Exactly, s.Tolerance))
 	if err != nil {
 		return stone, 0, err
 	}

@@ -1,6 +1,7 @@
 package polyhedron_test
 
 import (
+	"context"
 	"math"
 	"testing"
 
@@ -18,7 +19,7 @@ var up = r3.Vec{Z: 1}
 
 func place(t require.TestingT, s *polyhedron.Shape, p polyhedron.Placing) *cutting.Stone {
 	p.Name, p.Gear, p.RefractiveIndex = "die", 96, 1.54
-	stone, _, err := s.Place(p)
+	stone, _, err := s.Place(context.Background(), p)
 	require.NoError(t, err)
 	require.Empty(t, stone.Diagram.Validate())
 	return stone
@@ -97,7 +98,7 @@ func TestAMeshIsHeldByTheAxisThatIsChosen(t *testing.T) {
 	shape, err := cube(12).Shape()
 	require.NoError(t, err)
 	assert.Len(t, shape.Planes, 6, "two triangles make one face")
-	stone, width, err := shape.Place(polyhedron.Placing{Up: r3.Vec{X: 1, Y: 1, Z: 1}, Name: "die", Gear: 96, RefractiveIndex: 1.5})
+	stone, width, err := shape.Place(context.Background(), polyhedron.Placing{Up: r3.Vec{X: 1, Y: 1, Z: 1}, Name: "die", Gear: 96, RefractiveIndex: 1.5})
 	require.NoError(t, err)
 	assert.Len(t, stone.Diagram.Tiers, 2, "on its corner three facets a side")
 	assert.InDelta(t, 54.7356, stone.Diagram.Tiers[0].Angle, 1e-3)

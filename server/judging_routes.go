@@ -1,0 +1,446 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"net/http"
+	"time"
+
+	"github.com/labstack/echo/v5"
+
+	"cressa/core/angles"
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/material"
+	"cressa/core/tolerance"
+	"cressa/words"
+	"cressa/workshop"
+)
+
+// DraftOnly is a draft to be judged.
+type DraftOnly struct {
+	Draft diagram.Draft `json:"draft"`
+}
+
+// SequenceReport tells whether a draft can be cut in its order.
+type SequenceReport struct {
+	Cuttable bool    `json:"cuttable"`
+	Problems []Place `json:"problems"`
+	// Free lists the places of tiers that are cut by size or by eye.
+	Free     []int          `json:"free"`
+	Optional []OptionalTier `json:"optional"`
+	// Better is an order in which it can be cut, or with fewer tiers by eye; null where
+	// none was found. It is the draft itself where nothing is better.
+	Better *BetterOrder `json:"better"`
+}
+
+// BetterOrder is a draft with its tiers in a better order.
+type BetterOrder struct {
+	Draft diagram.Draft `json:"draft"`
+	// Free lists the places of its tiers that are cut by size or by eye.
+	Free []int `json:"free"`
+	// Changed tells whether anything is different.
+	Changed bool `json:"changed"`
+}
+
+// OptionalTier tells whether the rest still cuts without an optional tier.
+type OptionalTier struct {
+	Tier int  `json:"tier"`
+	Cuts bool `json:"cuts"`
+	// Why says what the rest misses, "" where it cuts.
+	Why string `json:"why"`
+}
+
+// StopProposals are drafts with the stops that were missing, the likeliest first.
+type StopProposals struct {
+	// Guessed tells that they were found from the angles alone; otherwise they lead to
+	// the same stone.
+	Guessed   bool            `json:"guessed"`
+	Proposals []diagram.Draft `json:"proposals"`
+}
+
+// AnglesRequest asks for the angles of a draft to be moved and rounded.
+type AnglesRequest struct {
+	Draft diagram.Draft `json:"draft"`
+	// Target is null where the angles stay, apart from being rounded.
+	Target *AnglesTarget `json:"target"`
+	// Step in degrees is what the angles are rounded to, 0 for not at all. Search looks
+	// for the neighbours that cost least; otherwise the nearest are taken.
+	Step   float64 `json:"step" validate:"min=0,max=5"`
+	Search bool    `json:"search"`
+	// Width in mm and SG are what gaps, heights and weights are reckoned with.
+	Width float64 `json:"width" validate:"min=0.1,max=500"`
+	SG    float64 `json:"sg" validate:"min=0.5,max=25"`
+}
+
+// AnglesTarget is what the angles are to suit.
+type AnglesTarget struct {
+	RefractiveIndex float64 `json:"refractiveIndex" validate:"min=1.01,max=4"`
+	// Margin is that of the shallowest pavilion tier, null for its own, at least 1.
+	Margin      *float64 `json:"margin" validate:"omitempty,min=-20,max=40"`
+	CrownFactor float64  `json:"crownFactor" validate:"min=0.1,max=10"`
+}
+
+// AnglesReport is a draft at other angles, beside what it was.
+type AnglesReport struct {
+	Draft diagram.Draft `json:"draft"`
+	// Exact is the draft before it was rounded.
+	Exact          diagram.Draft `json:"exact"`
+	PavilionFactor float64       `json:"pavilionFactor"`
+	CrownFactor    float64       `json:"crownFactor"`
+	// Margin is what the shallowest pavilion tier was given, 0 without a target.
+	Margin   float64      `json:"margin"`
+	Tiers    []MovedTier  `json:"tiers"`
+	Before   MovedStone   `json:"before"`
+	After    MovedStone   `json:"after"`
+	Warnings []Place      `json:"warnings"`
+	Meets    []LoupeMeet  `json:"meets"`
+	Nearest  RoundingCost `json:"nearest"`
+	Best     RoundingCost `json:"best"`
+}
+
+// MovedTier is a tier before and after, angles in degrees.
+type MovedTier struct {
+	Name       string   `json:"name"`
+	From       float64  `json:"from"`
+	Exact      float64  `json:"exact"`
+	To         float64  `json:"to"`
+	MarginFrom *float64 `json:"marginFrom"`
+	MarginTo   *float64 `json:"marginTo"`
+	Judgement  string   `json:"judgement"`
+}
+
+// MovedStone is what a stone measures at the given width.
+type MovedStone struct {
+	CriticalAngle float64          `json:"criticalAngle"`
+	Measures      cutting.Measures `json:"measures"`
+	Carats        float64          `json:"carats"`
+}
+
+// RoundingCost is what a rounding opens, in µm: the largest gap and residual.
+type RoundingCost struct {
+	Gap      float64 `json:"gap"`
+	Residual float64 `json:"residual"`
+}
+
+// ToleranceRequest asks what a machine's errors do to the meets.
+type ToleranceRequest struct {
+	Draft diagram.Draft `json:"draft"`
+	Width float64       `json:"width" validate:"min=0.1,max=500"`
+	// Angle and Index are standard deviations in degrees, Depth in mm.
+	Angle  float64 `json:"angle" validate:"min=0,max=5"`
+	Index  float64 `json:"index" validate:"min=0,max=5"`
+	Depth  float64 `json:"depth" validate:"min=0,max=1"`
+	Trials int     `json:"trials" validate:"min=20,max=5000"`
+}
+
+// ToleranceLine is how far it has come, and at the end the result.
+type ToleranceLine struct {
+	Done   int              `json:"done"`
+	Total  int              `json:"total"`
+	Result *ToleranceResult `json:"result"`
+}
+
+// ToleranceResult is what came of the trials.
+type ToleranceResult struct {
+	Meets  []ScatteredMeet `json:"meets"`
+	ByTier []TierShare     `json:"byTier"`
+	// Rounding holds coarser steps against the worst meet.
+	Rounding []RoundingStep `json:"rounding"`
+}
+
+// ScatteredMeet is a meet with the gaps in µm that half of the stones exceed, and one in
+// twenty.
+type ScatteredMeet struct {
+	Point  Point    `json:"point"`
+	Facets []string `json:"facets"`
+	P50    float64  `json:"p50"`
+	P95    float64  `json:"p95"`
+}
+
+// TierShare is a tier's part of the variance of the worst meet's gap, 0 to 1.
+type TierShare struct {
+	Name  string  `json:"name"`
+	Share float64 `json:"share"`
+}
+
+// RoundingStep is what rounding every angle to a step would open by itself.
+type RoundingStep struct {
+	Step float64 `json:"step"`
+	Gap  float64 `json:"gap"`
+	// Noticed tells that it is more than the machine opens in half of the stones.
+	Noticed bool `json:"noticed"`
+}
+
+// patience is how long a search may take before it makes do with what it has.
+const patience = 20 * time.Second
+
+func (s *Server) judgingRoutes() {
+	handle(s, http.MethodPost, "/api/sequence", "judgeOrder", "Whether a draft can be cut in its order, and a better one", s.judgeOrder)
+	handle(s, http.MethodPost, "/api/stops", "deriveStops", "The stops that a draft lacks", deriveStops)
+	handle(s, http.MethodPost, "/api/angles", "moveAngles", "A draft for another refractive index, its angles rounded", s.moveAngles)
+	stream(s, http.MethodPost, "/api/tolerance", "tolerance", "What a machine's errors do to the meets", s.tolerance)
+}
+
+// isStream tells the routes whose answers must not be held back to be packed.
+func isStream(c *echo.Context) bool { return c.Request().URL.Path == "/api/tolerance" }
+
+// readable reads a draft that need not have a name yet.
+func readable(draft diagram.Draft) (*diagram.Diagram, error) {
+	if draft.Name == "" {
+		draft.Name = "draft"
+	}
+	d, problems := draft.Read()
+	if len(problems) > 0 {
+		return nil, workshop.NotCuttable{Problems: problems}
+	}
+	return d, nil
+}
+
+// inWrittenOrder lists the places of all tiers.
+func inWrittenOrder(d *diagram.Diagram) []int {
+	out := make([]int, len(d.Tiers))
+	for i := range out {
+		out[i] = i
+	}
+	return out
+}
+
+func freeTiers(d *diagram.Diagram) []int {
+	out := []int{}
+	for i, t := range d.Tiers {
+		if !t.Stop.Definite() {
+			out = append(out, i)
+		}
+	}
+	return out
+}
+
+func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceReport, error) {
+	ctx, done := context.WithTimeout(c.Request().Context(), patience)
+	defer done()
+	d, err := readable(in.Body.Draft)
+	if err != nil {
+		return SequenceReport{}, err
+	}
+	settings, err := s.workshop.Settings(ctx)
+	if err != nil {
+		return SequenceReport{}, err
+	}
+	habits := settings.HabitsOf("")
+	q := cutting.JudgeOrder(ctx, d, cutting.Preference{Girdle: habits.Girdle, Table: habits.Table})
+	out := SequenceReport{Cuttable: q.Cuttable, Problems: placesOf(q.Problems), Free: freeTiers(d), Optional: []OptionalTier{}}
+	if q.Better != nil {
+		better := BetterOrder{Draft: in.Body.Draft.Rewritten(q.Better.Diagram, q.Order), Free: freeTiers(q.Better.Diagram)}
+		for i, t := range better.Draft.Tiers {
+			better.Changed = better.Changed || t != in.Body.Draft.Tiers[i]
+		}
+		out.Better = &better
+	}
+	for no, t := range d.Tiers {
+		if !t.Optional {
+			continue
+		}
+		o := OptionalTier{Tier: no, Cuts: true}
+		var p diagram.Problem
+		if _, err := cutting.CutWithout(d, []int{no}); errors.As(err, &p) {
+			o.Cuts, o.Why = false, words.Problem(p)
+			if place := words.Place(p); place != "" {
+				o.Why = place + ": " + o.Why
+			}
+		}
+		out.Optional = append(out.Optional, o)
+	}
+	return out, nil
+}
+
+// deriveStops guesses the stops that are not written. Where all are, it words those anew
+// that are cut by eye, for the same stone.
+func deriveStops(c *echo.Context, in withBody[DraftOnly]) (StopProposals, error) {
+	ctx, done := context.WithTimeout(c.Request().Context(), patience)
+	defer done()
+	draft := in.Body.Draft
+	draft.Tiers = append([]diagram.DraftTier{}, draft.Tiers...)
+	out := StopProposals{Proposals: []diagram.Draft{}}
+	var empty []int
+	for i := range draft.Tiers {
+		if draft.Tiers[i].Stop == "" {
+			draft.Tiers[i].Stop = diagram.Stop{Kind: diagram.Depth}.String()
+			empty = append(empty, i)
+		}
+	}
+	d, err := readable(draft)
+	if err != nil {
+		return out, err
+	}
+	var stones []*cutting.Stone
+	if out.Guessed = len(empty) > 0; out.Guessed {
+		for _, i := range empty {
+			d.Tiers[i].Stop = diagram.Stop{}
+		}
+		const offered = 6
+		if stones, err = cutting.GuessStops(ctx, d, offered); err != nil {
+			return out, err
+		}
+	} else {
+		stone, err := finished(draft)
+		if err != nil {
+			return out, err
+		}
+		derived, err := cutting.DeriveStops(d, stone.Distances(), cutting.Exactly)
+		if err != nil {
+			return out, err
+		}
+		stones = append(stones, derived)
+	}
+	for _, stone := range stones {
+		out.Proposals = append(out.Proposals, in.Body.Draft.Rewritten(stone.Diagram, inWrittenOrder(d)))
+	}
+	return out, nil
+}
+
+func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (AnglesReport, error) {
+	ctx, done := context.WithTimeout(c.Request().Context(), patience)
+	defer done()
+	stone, err := finished(in.Body.Draft)
+	if err != nil {
+		return AnglesReport{}, err
+	}
+	settings, err := s.workshop.Settings(ctx)
+	if err != nil {
+		return AnglesReport{}, err
+	}
+	order := inWrittenOrder(stone.Diagram)
+	exact, errs := stone, stone.MeetErrors(stone.Planes())
+	out := AnglesReport{PavilionFactor: 1, CrownFactor: 1, Tiers: []MovedTier{}}
+	var warnings []diagram.Problem
+	if to := in.Body.Target; to != nil {
+		moved, err := angles.Retarget(stone, angles.Target(*to))
+		if err != nil {
+			return out, err
+		}
+		exact, errs, warnings = moved.Stone, moved.Errors, moved.Warnings()
+		out.PavilionFactor, out.CrownFactor, out.Margin = moved.PavilionFactor, moved.CrownFactor, moved.Margin
+	} else {
+		warnings = angles.LeakingOptionals(stone.Diagram, stone.Diagram.RefractiveIndex)
+	}
+	out.Exact = in.Body.Draft.Rewritten(exact.Diagram, order)
+	after := exact
+	um := 1000 * in.Body.Width / exact.Measures().Width
+	if in.Body.Step > 0 {
+		m := settings.MachineOf("")
+		m.AngleStep = in.Body.Step
+		nearest, err := angles.Round(exact, angles.Nearest(exact, m.SettableAngles))
+		if err != nil {
+			return out, err
+		}
+		best, err := angles.BestRounding(ctx, exact, m.SettableAngles)
+		if err != nil {
+			return out, err
+		}
+		chosen := nearest
+		if in.Body.Search {
+			chosen = best
+		}
+		after, errs = chosen.Stone, chosen.Errors
+		out.Nearest, out.Best = costOf(nearest, um), costOf(best, um)
+	}
+	out.Draft = in.Body.Draft.Rewritten(after.Diagram, order)
+	out.Before, out.After = movedStone(stone, in.Body), movedStone(after, in.Body)
+	out.Meets = loupeMeets(exact, errs, um)
+	out.Warnings = placesOf(warnings)
+	from := workshop.Margins(stone.Diagram, stone.Diagram.RefractiveIndex)
+	to := workshop.Margins(after.Diagram, after.Diagram.RefractiveIndex)
+	for i, t := range after.Diagram.Tiers {
+		m := MovedTier{
+			Name: t.Name, From: stone.Diagram.Tiers[i].Angle, Exact: exact.Diagram.Tiers[i].Angle, To: t.Angle,
+			MarginFrom: from[i], MarginTo: to[i], Judgement: string(workshop.MarginGood),
+		}
+		if to[i] != nil {
+			m.Judgement = string(workshop.JudgeMargin(*to[i]))
+		}
+		out.Tiers = append(out.Tiers, m)
+	}
+	return out, nil
+}
+
+func costOf(r *angles.Rounded, um float64) RoundingCost {
+	out := RoundingCost{Gap: um * r.Gap()}
+	for _, e := range r.Errors {
+		out.Residual = max(out.Residual, um*e.Residual)
+	}
+	return out
+}
+
+func movedStone(s *cutting.Stone, r AnglesRequest) MovedStone {
+	m := s.Measures()
+	return MovedStone{
+		CriticalAngle: material.CriticalAngle(s.Diagram.RefractiveIndex), Measures: m,
+		Carats: cutting.Carats(m.VolumeFactor, r.Width, r.SG),
+	}
+}
+
+func (s *Server) tolerance(c *echo.Context, in withBody[ToleranceRequest], send func(ToleranceLine) error) error {
+	stone, err := finished(in.Body.Draft)
+	if err != nil {
+		return err
+	}
+	settings, err := s.workshop.Settings(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	ctx, stop := context.WithCancel(c.Request().Context())
+	defer stop()
+	mm := in.Body.Width / stone.Measures().Width
+	spread := tolerance.Spread{Angle: in.Body.Angle, Index: in.Body.Index, Depth: in.Body.Depth / mm}
+	// The trials run on all cores; one hand writes.
+	progress := make(chan ToleranceLine, 1)
+	var result *tolerance.Result
+	go func() {
+		defer close(progress)
+		result, err = tolerance.Run(ctx, stone, spread, in.Body.Trials, 1, func(done, total int) {
+			select {
+			case progress <- ToleranceLine{Done: done, Total: total}:
+			default: // the last one is not sent yet; the next will tell more
+			}
+		})
+	}()
+	total := in.Body.Trials * (1 + len(stone.Diagram.Tiers))
+	for line := range progress {
+		if send(line) != nil {
+			stop() // nobody listens any more
+		}
+	}
+	if err != nil {
+		return err
+	}
+	out := ToleranceResult{Meets: []ScatteredMeet{}, ByTier: []TierShare{}, Rounding: []RoundingStep{}}
+	for _, m := range result.Meets {
+		out.Meets = append(out.Meets, ScatteredMeet{
+			Point: pointOf(m.Point), Facets: facetNames(stone, m.Facets), P50: 1000 * mm * m.P50, P95: 1000 * mm * m.P95,
+		})
+	}
+	for i, share := range result.Shares {
+		out.ByTier = append(out.ByTier, TierShare{stone.Diagram.Tiers[i].Name, share})
+	}
+	if len(out.Meets) > 0 {
+		out.Rounding = roundings(stone, settings.MachineOf(""), 1000*mm, out.Meets[0].P50)
+	}
+	return send(ToleranceLine{Done: total, Total: total, Result: &out})
+}
+
+// roundings holds the usual steps, and the machine's own, against what the machine
+// opens by itself.
+func roundings(stone *cutting.Stone, m workshop.Machine, um, open float64) []RoundingStep {
+	out := []RoundingStep{}
+	for _, step := range []float64{0.05, 0.1, 0.25, 0.5, 1} {
+		m.AngleStep = step
+		r, err := angles.Round(stone, angles.Nearest(stone, m.SettableAngles))
+		if err != nil {
+			continue
+		}
+		gap := um * r.Gap()
+		out = append(out, RoundingStep{Step: step, Gap: gap, Noticed: gap > open})
+	}
+	return out
+}

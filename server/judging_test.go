@@ -1,0 +1,175 @@
+package server_test
+
+import (
+	"bufio"
+	"bytes"
+	"context"
+	"encoding/base64"
+	"encoding/json"
+	"net/http"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/polyhedron"
+	"cressa/formats"
+	"cressa/server"
+)
+
+func TestAnOrderIsJudgedAndMendedOverTheWire(t *testing.T) {
+	c := start(t)
+	draft := c.diagramCalled("Three Sisters").Draft
+	var report server.SequenceReport
+	c.put(http.MethodPost, "/api/sequence", server.DraftOnly{Draft: draft}, &report)
+	assert.True(t, report.Cuttable)
+	require.NotNil(t, report.Better)
+	assert.False(t, report.Better.Changed, "nothing is better than the designer's")
+	assert.Equal(t, draft, report.Better.Draft, "text that was typed stays as it was typed")
+	require.Len(t, report.Optional, 1)
+	assert.True(t, report.Optional[0].Cuts)
+
+	wrong := draft
+	wrong.Tiers = slices.Clone(draft.Tiers)
+	wrong.Tiers[1], wrong.Tiers[3] = wrong.Tiers[3], wrong.Tiers[1] // P2 before its girdle
+	c.put(http.MethodPost, "/api/sequence", server.DraftOnly{Draft: wrong}, &report)
+	assert.False(t, report.Cuttable)
+	require.NotEmpty(t, report.Problems)
+	assert.Equal(t, 1, report.Problems[0].Tier)
+	assert.Contains(t, report.Problems[0].Message, "G1")
+	require.NotNil(t, report.Better)
+	assert.True(t, report.Better.Changed)
+	var was, is server.Solved
+	c.put(http.MethodPost, "/api/solve", server.SolveRequest{Draft: draft, Off: []string{}}, &was)
+	c.put(http.MethodPost, "/api/solve", server.SolveRequest{Draft: report.Better.Draft, Off: []string{}}, &is)
+	assert.InDelta(t, was.Stone.Measures.Volume, is.Stone.Measures.Volume, 1e-9)
+
+	bare := draft
+	bare.Tiers = slices.Clone(draft.Tiers)
+	for _, no := range []int{0, 3} {
+		bare.Tiers[no].Stop = ""
+	}
+	var stops server.StopProposals
+	c.put(http.MethodPost, "/api/stops", server.DraftOnly{Draft: bare}, &stops)
+	assert.True(t, stops.Guessed)
+	assert.Equal(t, draft, stops.Proposals[0])
+}
+
+func TestAnglesMoveAndRoundOverTheWire(t *testing.T) {
+	c := start(t)
+	draft := c.diagramCalled("Parallax").Draft
+	ask := server.AnglesRequest{Draft: draft, Step: 0.1, Width: 9, SG: 3.6}
+	var nearest, best server.AnglesReport
+	c.put(http.MethodPost, "/api/angles", ask, &nearest)
+	ask.Search = true
+	c.put(http.MethodPost, "/api/angles", ask, &best)
+	assert.Equal(t, nearest.Best, best.Best)
+	assert.Less(t, best.Best.Gap, best.Nearest.Gap)
+	assert.InDelta(t, best.Best.Gap, best.Meets[0].Gap, 1e-9)
+	assert.Equal(t, draft, best.Exact, "without a target only the rounding moves")
+
+	var seen server.Loupe
+	c.put(http.MethodPost, "/api/loupe", server.LoupeRequest{Draft: best.Draft, Exact: &draft, Width: 9}, &seen)
+	assert.InDelta(t, best.Meets[0].Gap, seen.Meets[0].Gap, 1e-3, "the loupe sees the same")
+
+	ask = server.AnglesRequest{Draft: draft, Target: &server.AnglesTarget{RefractiveIndex: 1.62, CrownFactor: 1}, Width: 9, SG: 2.7}
+	var moved server.AnglesReport
+	c.put(http.MethodPost, "/api/angles", ask, &moved)
+	assert.Equal(t, "1.62", moved.Draft.RefractiveIndex)
+	assert.InDelta(t, *moved.Tiers[4].MarginFrom, *moved.Tiers[4].MarginTo, 1e-9, "the shallowest keeps its margin")
+	assert.Greater(t, moved.After.Carats, 0.0)
+	assert.Zero(t, moved.Meets[0].Gap)
+	ask.Target.RefractiveIndex, ask.Target.Margin = 1.02, &[]float64{30}[0]
+	data, err := json.Marshal(ask)
+	require.NoError(t, err)
+	assert.Contains(t, c.problem(http.MethodPost, "/api/angles", string(data), 422).Detail, "smaller margin")
+}
+
+func TestToleranceComesLineByLineAndEndsWhenNobodyListens(t *testing.T) {
+	c := start(t)
+	ask := server.ToleranceRequest{Draft: c.diagramCalled("Parallax").Draft, Width: 8, Angle: 0.05, Index: 0.05, Depth: 0.005, Trials: 40}
+	post := func(ctx context.Context) *http.Response {
+		data, err := json.Marshal(ask)
+		require.NoError(t, err)
+		r, err := http.NewRequestWithContext(ctx, http.MethodPost, c.url+"/api/tolerance", bytes.NewReader(data))
+		require.NoError(t, err)
+		answer, err := http.DefaultClient.Do(r)
+		require.NoError(t, err)
+		return answer
+	}
+	answer := post(t.Context())
+	defer answer.Body.Close()
+	lines := bufio.NewScanner(answer.Body)
+	lines.Buffer(nil, 1<<20)
+	var last server.ToleranceLine
+	done := 0
+	for lines.Scan() {
+		last = server.ToleranceLine{}
+		require.NoError(t, json.Unmarshal(lines.Bytes(), &last))
+		assert.GreaterOrEqual(t, last.Done, 0)
+		done++
+	}
+	require.NotNil(t, last.Result)
+	assert.Equal(t, last.Total, last.Done)
+	assert.Greater(t, done, 1, "it told how far it was")
+	assert.GreaterOrEqual(t, last.Result.Meets[0].P95, last.Result.Meets[0].P50)
+	steps := last.Result.Rounding
+	assert.False(t, steps[0].Noticed, "twentieths of a degree are lost among the machine's own errors")
+	assert.True(t, steps[len(steps)-1].Noticed, "whole degrees are not")
+
+	ask.Trials = 5000
+	ctx, leave := context.WithCancel(t.Context())
+	long := post(ctx)
+	_, err := bufio.NewReader(long.Body).ReadString('\n')
+	require.NoError(t, err)
+	leave()
+	long.Body.Close()
+	// The server ends in good order only if the trials have ended: see serve.
+}
+
+func TestSolidsBecomeDiagramsOverTheWire(t *testing.T) {
+	c := start(t)
+	var die server.PlacedSolid
+	c.put(http.MethodPost, "/api/solids/rule", server.RuleRequest{
+		Rule: polyhedron.Rule{Kind: polyhedron.Icosahedron, Pose: polyhedron.CornerUp, Sides: 3, Height: 1}, Name: "Twenty", Gear: 80, RefractiveIndex: 1.54,
+	}, &die)
+	d, problems := die.Draft.Read()
+	require.Empty(t, problems)
+	stone, err := cutting.Cut(d)
+	require.NoError(t, err)
+	assert.Equal(t, 20, stone.Measures().Facets)
+
+	var read server.PlacedSolid
+	ask := server.SolidRequest{
+		Name: "twenty", Gear: 80, RefractiveIndex: 1.54, Up: &server.Point{X: 1},
+		Data: base64.StdEncoding.EncodeToString(formats.WriteSTL("twenty", stone.Solid(), 14)),
+	}
+	c.put(http.MethodPost, "/api/solids/read", ask, &read)
+	assert.Len(t, read.Faces, 20)
+	again, problems := read.Draft.Read()
+	require.Empty(t, problems)
+	assert.Equal(t, 20, mustFacets(t, again))
+
+	for name, change := range map[string]func(*server.SolidRequest){
+		"Choose it again": func(r *server.SolidRequest) { r.Data = "not base64!" },
+		"no OBJ":          func(r *server.SolidRequest) { r.Data = base64.StdEncoding.EncodeToString([]byte("Dear Sirs")) },
+		"No direction":    func(r *server.SolidRequest) { r.Up = &server.Point{} },
+	} {
+		bad := ask
+		change(&bad)
+		data, err := json.Marshal(bad)
+		require.NoError(t, err)
+		p := c.problem(http.MethodPost, "/api/solids/read", string(data), 422)
+		assert.True(t, strings.Contains(p.Detail, name), p.Detail)
+	}
+}
+
+func mustFacets(t *testing.T, d *diagram.Diagram) int {
+	s, err := cutting.Cut(d)
+	require.NoError(t, err)
+	return s.Measures().Facets
+}

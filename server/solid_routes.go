@@ -1,0 +1,115 @@
+package server
+
+import (
+	"cmp"
+	"context"
+	"encoding/base64"
+	"net/http"
+	"slices"
+
+	"github.com/labstack/echo/v5"
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"cressa/core/diagram"
+	"cressa/core/polyhedron"
+	"cressa/formats"
+)
+
+// RuleRequest asks for a solid that follows from a rule.
+type RuleRequest struct {
+	Rule            polyhedron.Rule `json:"rule"`
+	Name            string          `json:"name" validate:"max=200"`
+	Gear            int             `json:"gear" validate:"min=1,max=360"`
+	RefractiveIndex float64         `json:"refractiveIndex" validate:"min=1,max=4"`
+}
+
+// SolidRequest holds a mesh file and says how its solid is held.
+type SolidRequest struct {
+	Name string `json:"name" validate:"max=300"`
+	// Data is the file, in base64.
+	Data string `json:"data"`
+	// Up points out of the table; null is the file's own z.
+	Up *Point `json:"up"`
+	// Centroid puts the axis through the centroid instead of the file's origin.
+	Centroid        bool    `json:"centroid"`
+	Gear            int     `json:"gear" validate:"min=1,max=360"`
+	RefractiveIndex float64 `json:"refractiveIndex" validate:"min=1,max=4"`
+}
+
+// PlacedSolid is a solid as tiers about an axis.
+type PlacedSolid struct {
+	Draft diagram.Draft `json:"draft"`
+	// Width is that of the file's solid, in its own unit: millimetres as a rule.
+	Width float64 `json:"width"`
+	// Faces are directions that could point up, the largest face first.
+	Faces []SolidFace `json:"faces"`
+}
+
+// SolidFace is a face that could become the table.
+type SolidFace struct {
+	Up Point `json:"up"`
+	// Corners is how many it has, Area its share of the whole surface.
+	Corners int     `json:"corners"`
+	Area    float64 `json:"area"`
+}
+
+func (s *Server) solidRoutes() {
+	handle(s, http.MethodPost, "/api/solids/rule", "solidByRule", "A regular solid or a prism as a diagram", func(c *echo.Context, in withBody[RuleRequest]) (PlacedSolid, error) {
+		shape, err := in.Body.Rule.Shape()
+		if err != nil {
+			return PlacedSolid{}, err
+		}
+		return place(c, shape, polyhedron.Placing{
+			Up: r3.Vec{Z: 1}, Name: in.Body.Name, Gear: in.Body.Gear, RefractiveIndex: in.Body.RefractiveIndex,
+		})
+	})
+	handle(s, http.MethodPost, "/api/solids/read", "readSolid", "A mesh as a diagram", func(c *echo.Context, in withBody[SolidRequest]) (PlacedSolid, error) {
+		data, err := base64.StdEncoding.DecodeString(in.Body.Data)
+		if err != nil {
+			return PlacedSolid{}, invalid("The file did not arrive whole. Choose it again.", nil)
+		}
+		mesh, err := formats.ReadMesh(data)
+		if err != nil {
+			return PlacedSolid{}, err
+		}
+		shape, err := mesh.Shape()
+		if err != nil {
+			return PlacedSolid{}, err
+		}
+		up := r3.Vec{Z: 1}
+		if u := in.Body.Up; u != nil {
+			up = r3.Vec{X: u.X, Y: u.Y, Z: u.Z}
+		}
+		if n := r3.Norm(up); !(n > 1e-6 && n < 1e6) {
+			return PlacedSolid{}, invalid("No direction points up. Choose an axis or a face.", nil)
+		}
+		return place(c, shape, polyhedron.Placing{
+			Up: up, ByCentroid: in.Body.Centroid, Name: in.Body.Name, Gear: in.Body.Gear, RefractiveIndex: in.Body.RefractiveIndex,
+		})
+	})
+}
+
+func place(c *echo.Context, shape *polyhedron.Shape, p polyhedron.Placing) (PlacedSolid, error) {
+	ctx, done := context.WithTimeout(c.Request().Context(), patience)
+	defer done()
+	stone, width, err := shape.Place(ctx, p)
+	if err != nil {
+		return PlacedSolid{}, err
+	}
+	return PlacedSolid{Draft: diagram.DraftOf(stone.Diagram), Width: width, Faces: facesOf(shape)}, nil
+}
+
+// facesOf lists the faces of a shape, one of several that are parallel and alike.
+func facesOf(shape *polyhedron.Shape) []SolidFace {
+	const offered = 40
+	whole := 0.0
+	for _, f := range shape.Solid.Faces() {
+		whole += shape.Solid.Area(f)
+	}
+	out := []SolidFace{}
+	for _, f := range shape.Solid.Faces() {
+		out = append(out, SolidFace{Up: pointOf(f.Plane.Normal), Corners: len(f.Loop), Area: shape.Solid.Area(f) / whole})
+	}
+	slices.SortStableFunc(out, func(a, b SolidFace) int { return cmp.Compare(b.Area, a.Area) })
+	return out[:min(len(out), offered)]
+}
