@@ -8,6 +8,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"cressa/core/angles"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/solid"
@@ -161,7 +162,10 @@ func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, erro
 	if err != nil {
 		return out, err
 	}
-	out.Warnings = placesOf(stone.Warnings)
+	leaking := slices.DeleteFunc(angles.LeakingOptionals(stone.Diagram, stone.Diagram.RefractiveIndex), func(p diagram.Problem) bool {
+		return slices.Contains(in.Body.Off, in.Body.Draft.Tiers[p.TierNo].Key)
+	})
+	out.Warnings = placesOf(slices.Concat(stone.Warnings, leaking))
 	stopped := slices.ContainsFunc(problems, func(p diagram.Problem) bool { return p.TierNo >= 0 })
 	v := viewing{
 		gear: stone.Diagram.Gear, refractiveIndex: stone.Diagram.RefractiveIndex,

@@ -79,6 +79,8 @@ type AnglesTarget struct {
 	// Margin is that of the shallowest pavilion tier, null for its own, at least 1.
 	Margin      *float64 `json:"margin" validate:"omitempty,min=-20,max=40"`
 	CrownFactor float64  `json:"crownFactor" validate:"min=0.1,max=10"`
+	// CrownWithPavilion gives the crown the pavilion's factor instead.
+	CrownWithPavilion bool `json:"crownWithPavilion"`
 }
 
 // AnglesReport is a draft at other angles, beside what it was.

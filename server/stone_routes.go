@@ -239,7 +239,7 @@ func assessmentOf(a *workshop.Assessment) Assessment {
 		Ranking: fitsOf(a.Ranking), CheatGap: a.CheatGap, CheatResidual: a.CheatResidual,
 		Cheater: a.Machine.Cheater != workshop.CheaterNone,
 		NoTable: a.TableMM == 0, Calipers: []CaliperReading{},
-		Warnings:  placesOf(append(slices.Clone(a.Stone.Warnings), a.Left...)),
+		Warnings:  placesOf(slices.Concat(a.Stone.Warnings, a.Left, a.Leaking)),
 		Obstacles: placesOf(a.Machine.Obstacles(a.Stone)), Stone: planView(a),
 	}
 	if a.Proposed != nil {

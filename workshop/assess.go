@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 
+	"cressa/core/angles"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/gear"
@@ -38,8 +39,9 @@ type Assessment struct {
 	// CheatGap is, on a machine without a cheater, the largest gap that the missing
 	// cheats open in a meet, and CheatResidual the largest residual, in µm.
 	CheatGap, CheatResidual float64
-	// Left names habits that the diagram did not allow.
-	Left []diagram.Problem
+	// Left names habits that the diagram did not allow, Leaking optional tiers that let
+	// light out in this material.
+	Left, Leaking []diagram.Problem
 	// Margins holds for each tier how far its angle stands above the critical
 	// angle, nil where that says nothing: off the pavilion, and at 0.
 	Margins []*float64
@@ -239,4 +241,5 @@ func (a *Assessment) measure() {
 		High: a.Material.CriticalAngle(),
 	}
 	a.Margins = Margins(a.Stone.Diagram, a.Material.RefractiveIndex.Low)
+	a.Leaking = angles.LeakingOptionals(a.Stone.Diagram, a.Material.RefractiveIndex.Low)
 }

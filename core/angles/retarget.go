@@ -24,6 +24,8 @@ type Target struct {
 	Margin *float64
 	// CrownFactor stretches the crown along the axis; 1 leaves its angles.
 	CrownFactor float64
+	// CrownWithPavilion stretches the crown as far as the pavilion instead.
+	CrownWithPavilion bool
 }
 
 // LeastMargin is the least margin in degrees that is chosen without being asked.
@@ -72,10 +74,13 @@ func Retarget(s *cutting.Stone, to Target) (*Retargeted, error) {
 		margin = *to.Margin
 	}
 	angle := material.CriticalAngle(to.RefractiveIndex) + margin
-	if !(angle > 0 && angle < 90 && to.CrownFactor > 0) {
+	if !(angle > 0 && angle < 90 && (to.CrownFactor > 0 || to.CrownWithPavilion)) {
 		return nil, diagram.Problem{Code: OutOfTarget, TierNo: -1, Field: diagram.FieldRefractiveIndex, Value: angle}
 	}
 	out := &Retargeted{Margin: margin, Lead: lead, CrownFactor: to.CrownFactor, PavilionFactor: tan(angle) / tan(was)}
+	if to.CrownWithPavilion {
+		out.CrownFactor = out.PavilionFactor
+	}
 	moved := *d
 	moved.RefractiveIndex = to.RefractiveIndex
 	moved.Tiers = slices.Clone(d.Tiers)

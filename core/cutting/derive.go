@@ -305,7 +305,11 @@ func (w stopWriter) belowCentre(digits int) (diagram.Stop, bool) {
 	if w.tier.Part == diagram.Pavilion {
 		drop = -drop
 	}
-	return w.plain(-drop, digits, func(v float64) diagram.Stop { return diagram.Stop{Kind: diagram.Centre, Drop: v} })
+	// A steep tier crosses the axis far below the stone: nobody can tell there.
+	if drop = -drop; math.Abs(drop) > 1 {
+		return diagram.Stop{}, false
+	}
+	return w.plain(drop, digits, func(v float64) diagram.Stop { return diagram.Stop{Kind: diagram.Centre, Drop: v} })
 }
 
 func (w stopWriter) depth(digits int) (diagram.Stop, bool) {

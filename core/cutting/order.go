@@ -2,6 +2,7 @@ package cutting
 
 import (
 	"math"
+	"slices"
 
 	"cressa/core/diagram"
 	"cressa/core/gear"
@@ -26,34 +27,42 @@ func (s *Stone) Replay(order []int) []*solid.Solid {
 //
 // Tiers keep their order within a side. The tier that took its height from the
 // girdle now fixes it with a centre point, and the tier that did so takes its
-// height from the girdle; the rest keep their stops. It returns a problem where
-// that does not give the same stone: the diagram then needs other stops, which
-// a person must choose.
+// height from the girdle; the rest keep their stops. Where that does not give the same
+// stone, the stops are derived anew from where the facets stand. It returns a problem
+// where no stop leads there.
 func OtherSideFirst(s *Stone) (*diagram.Diagram, error) {
 	d := *s.Diagram
 	second := d.FirstSide
 	d.FirstSide = second.Other()
 	d.Tiers = nil
+	var want Distances
+	have := s.Distances()
 	for _, with := range []diagram.Part{d.FirstSide, second} {
-		for _, t := range s.Diagram.Tiers {
+		for no, t := range s.Diagram.Tiers {
 			side := t.Part
 			if side == diagram.Girdle {
 				side = d.FirstSide
 			}
 			if side == with {
 				d.Tiers = append(d.Tiers, turnTier(s.Diagram, t))
+				want = append(want, have[no])
 			}
 		}
 	}
-	swapHeights(s, &d)
-	other, err := Cut(&d)
+	swapped := d
+	swapped.Tiers = slices.Clone(d.Tiers)
+	swapHeights(s, &swapped)
+	if other, err := Cut(&swapped); err == nil && sameMeasures(s.Measures(), other.Measures()) {
+		return &swapped, nil
+	}
+	derived, err := DeriveStops(&d, want, Exactly)
 	if err != nil {
 		return nil, err
 	}
-	if !sameMeasures(s.Measures(), other.Measures()) {
+	if !sameMeasures(s.Measures(), derived.Measures()) {
 		return nil, diagram.Problem{Code: OrderChangesStone, TierNo: -1, Field: diagram.FieldFirstSide, Text: string(d.FirstSide)}
 	}
-	return &d, nil
+	return derived.Diagram, nil
 }
 
 // OrderChangesStone says that, cut in the other order the stops give another stone.
@@ -151,8 +160,7 @@ const (
 const HabitNotKept diagram.Code = "habit-not-kept"
 
 // Arrange moves the girdle and the table to where a cutter likes them, if that
-// still makes the same stone. A tier that cannot keep its stop there stops at the
-// size or depth that it has. The problems name the habits that were left aside.
+// still makes the same stone. Tiers that cannot keep their stops there get others. The problems name the habits that were left aside.
 func Arrange(s *Stone, girdle, table When) (*Stone, []diagram.Problem) {
 	var left []diagram.Problem
 	for _, h := range []struct {
@@ -160,8 +168,9 @@ func Arrange(s *Stone, girdle, table When) (*Stone, []diagram.Problem) {
 		when When
 		is   func(diagram.Tier) bool
 	}{
+		{"table", table, isTable},
+		// After the table: where both are cut with one side, the girdle is outermost.
 		{"girdle", girdle, func(t diagram.Tier) bool { return t.Part == diagram.Girdle }},
-		{"table", table, func(t diagram.Tier) bool { return t.Part == diagram.Crown && t.Angle == 0 }},
 	} {
 		if h.when != First && h.when != Last {
 			continue
@@ -200,36 +209,11 @@ func moveTiers(s *Stone, when When, picked func(diagram.Tier) bool) (*Stone, boo
 	if stone, err := Cut(&d); err == nil && sameMeasures(s.Measures(), stone.Measures()) {
 		return stone, true
 	}
+	have := s.Distances()
+	want := make(Distances, len(d.Tiers))
 	for i, t := range d.Tiers {
-		if picked(t) {
-			if depth, ok := s.depthOf(s.Diagram.TierNo(t.Name)); ok {
-				d.Tiers[i].Stop = depth
-			}
-		}
+		want[i] = have[s.Diagram.TierNo(t.Name)]
 	}
-	stone, err := Cut(&d)
+	stone, err := DeriveStops(&d, want, Exactly)
 	return stone, err == nil && sameMeasures(s.Measures(), stone.Measures())
-}
-
-// depthOf returns the stop that says where a tier's facets stand, if they all
-// stand at one distance.
-func (s *Stone) depthOf(tierNo int) (diagram.Stop, bool) {
-	var depth *float64
-	for _, f := range s.Facets {
-		if f.Tier != tierNo {
-			continue
-		}
-		if depth != nil && math.Abs(*depth-f.Plane.D) > solid.OnPlane {
-			return diagram.Stop{}, false
-		}
-		depth = &f.Plane.D
-	}
-	t := s.Diagram.Tiers[tierNo]
-	switch {
-	case depth == nil:
-		return diagram.Stop{}, false
-	case t.Part == diagram.Girdle && t.Angle == 90 && *depth > 0:
-		return diagram.Stop{Kind: diagram.Size, Radius: *depth}, true
-	}
-	return diagram.Stop{Kind: diagram.Depth, Distance: *depth}, true
 }

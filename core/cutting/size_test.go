@@ -7,7 +7,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/core/cutting"
-	"cressa/core/diagram"
 )
 
 func TestWeightOverFlatsAndOverCorners(t *testing.T) {
@@ -51,15 +50,18 @@ func TestPavilionAndCrownAreDialledAsTheyComeToTheLap(t *testing.T) {
 }
 
 func TestTheOtherSideFirstMakesTheSameStone(t *testing.T) {
-	for _, name := range []string{"round", "pinwheel", "squarestep"} {
-		stone, err := cutting.Cut(load(t, name))
-		require.NoError(t, err)
+	all := shipped(t)
+	for _, name := range examples {
+		all[name] = load(t, name)
+	}
+	for name, d := range all {
+		stone := mustCut(t, d)
 		other, err := cutting.OtherSideFirst(stone)
 		require.NoError(t, err, name)
-		assert.Equal(t, diagram.Crown, other.FirstSide)
+		assert.Equal(t, d.FirstSide.Other(), other.FirstSide)
 		again, err := cutting.Cut(other)
 		require.NoError(t, err)
-		assert.Equal(t, diagram.Crown, other.CutWith(other.Tiers[0].Part), "the crown comes first")
+		assert.Equal(t, other.FirstSide, other.CutWith(other.Tiers[0].Part))
 		agree(t, stone.Measures().Volume, again.Measures().Volume, name)
 	}
 }

@@ -25,6 +25,17 @@ export type Pull = Schemas['Pull'];
 export type Reach = Schemas['Reach'];
 export type Reshape = Schemas['Reshape'];
 export type Loupe = Schemas['Loupe'];
+export type LoupeMeet = Schemas['LoupeMeet'];
+export type SequenceReport = Schemas['SequenceReport'];
+export type StopProposals = Schemas['StopProposals'];
+export type AnglesReport = Schemas['AnglesReport'];
+export type AnglesTarget = Schemas['AnglesTarget'];
+export type ToleranceLine = Schemas['ToleranceLine'];
+export type ToleranceResult = Schemas['ToleranceResult'];
+export type ToleranceRequest = Schemas['ToleranceRequest'];
+export type Rule = Schemas['Rule'];
+export type PlacedSolid = Schemas['PlacedSolid'];
+export type Point = Schemas['Point'];
 export type ReadFile = Schemas['ReadFile'];
 export type Wish = Schemas['Wish'];
 export type RunPage = Schemas['RunPage'];
@@ -80,4 +91,27 @@ export async function answer<T>(request: Promise<Answer<T>>): Promise<T> {
   if (a.error?.type === '/problems/unpaired') location.reload();
   if (a.error) throw new ApiProblem(a.error);
   return a.data as T;
+}
+
+/** Calls `each` with every line of an answer that comes line by line. */
+export async function eachLine<T>(
+  response: Promise<Response>,
+  each: (line: T) => void,
+): Promise<void> {
+  let got: Response;
+  try {
+    got = await response;
+  } catch (cause) {
+    throw new Unreachable('unreachable', { cause });
+  }
+  if (!got.ok || !got.body) throw new ApiProblem((await got.json()) as Problem);
+  const text = got.body.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = '';
+  for (;;) {
+    const { done, value } = await text.read();
+    const lines = (rest + (value ?? '')).split('\n');
+    rest = lines.pop() ?? '';
+    for (const line of lines) if (line) each(JSON.parse(line) as T);
+    if (done) return;
+  }
 }

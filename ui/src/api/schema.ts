@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/angles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A draft for another refractive index, its angles rounded */
+        post: operations["moveAngles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/assess": {
         parameters: {
             query?: never;
@@ -552,6 +569,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sequence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a draft can be cut in its order, and a better one */
+        post: operations["judgeOrder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings": {
         parameters: {
             query?: never;
@@ -564,6 +598,40 @@ export interface paths {
         /** Save habits and machine */
         put: operations["saveSettings"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solids/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A mesh as a diagram */
+        post: operations["readSolid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solids/rule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A regular solid or a prism as a diagram */
+        post: operations["solidByRule"];
         delete?: never;
         options?: never;
         head?: never;
@@ -707,6 +775,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The stops that a draft lacks */
+        post: operations["deriveStops"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tolerance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a machine's errors do to the meets */
+        post: operations["tolerance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -714,6 +816,34 @@ export interface components {
         AddDraftRequest: {
             draft: components["schemas"]["Draft"];
             origin: string;
+        };
+        AnglesReport: {
+            after: components["schemas"]["MovedStone"];
+            before: components["schemas"]["MovedStone"];
+            best: components["schemas"]["RoundingCost"];
+            crownFactor: number;
+            draft: components["schemas"]["Draft"];
+            exact: components["schemas"]["Draft"];
+            margin: number;
+            meets: components["schemas"]["LoupeMeet"][];
+            nearest: components["schemas"]["RoundingCost"];
+            pavilionFactor: number;
+            tiers: components["schemas"]["MovedTier"][];
+            warnings: components["schemas"]["Place"][];
+        };
+        AnglesRequest: {
+            draft: components["schemas"]["Draft"];
+            search: boolean;
+            sg: number;
+            step: number;
+            target: components["schemas"]["AnglesTarget"] | null;
+            width: number;
+        };
+        AnglesTarget: {
+            crownFactor: number;
+            crownWithPavilion: boolean;
+            margin: number | null;
+            refractiveIndex: number;
         };
         AssessRequest: {
             choices: components["schemas"]["Choices"];
@@ -791,6 +921,11 @@ export interface components {
             pass: string;
             round: number;
             setup: string;
+        };
+        BetterOrder: {
+            changed: boolean;
+            draft: components["schemas"]["Draft"];
+            free: number[];
         };
         CaliperReading: {
             flats: boolean;
@@ -886,6 +1021,9 @@ export interface components {
             refractiveIndex: string;
             source: string;
             tiers: components["schemas"]["DraftTier"][];
+        };
+        DraftOnly: {
+            draft: components["schemas"]["Draft"];
         };
         DraftRequest: {
             draft: components["schemas"]["Draft"];
@@ -1043,6 +1181,7 @@ export interface components {
         };
         LoupeRequest: {
             draft: components["schemas"]["Draft"];
+            exact: components["schemas"]["Draft"] | null;
             gear: number;
             wholeTeeth: boolean;
             width: number;
@@ -1139,8 +1278,27 @@ export interface components {
             gone: number[];
             set: components["schemas"]["MeshFace"][];
         };
+        MovedStone: {
+            carats: number;
+            criticalAngle: number;
+            measures: components["schemas"]["Measures"];
+        };
+        MovedTier: {
+            exact: number;
+            from: number;
+            judgement: string;
+            marginFrom: number | null;
+            marginTo: number | null;
+            name: string;
+            to: number;
+        };
         NameRequest: {
             name: string;
+        };
+        OptionalTier: {
+            cuts: boolean;
+            tier: number;
+            why: string;
         };
         PairRequest: {
             code: string;
@@ -1170,6 +1328,11 @@ export interface components {
             message: string;
             tier: number;
             tierName: string;
+        };
+        PlacedSolid: {
+            draft: components["schemas"]["Draft"];
+            faces: components["schemas"]["SolidFace"][];
+            width: number;
         };
         Plan: {
             asCut: string;
@@ -1272,6 +1435,29 @@ export interface components {
         Reshaped: {
             draft: components["schemas"]["Draft"];
         };
+        RoundingCost: {
+            gap: number;
+            residual: number;
+        };
+        RoundingStep: {
+            gap: number;
+            noticed: boolean;
+            step: number;
+        };
+        Rule: {
+            height: number;
+            /** @enum {string} */
+            kind: "tetrahedron" | "cube" | "octahedron" | "dodecahedron" | "icosahedron" | "prism" | "antiprism" | "bipyramid" | "trapezohedron";
+            /** @enum {string} */
+            pose: "face" | "corner" | "edge";
+            sides: number;
+        };
+        RuleRequest: {
+            gear: number;
+            name: string;
+            refractiveIndex: number;
+            rule: components["schemas"]["Rule"];
+        };
         Run: {
             /** Format: date-time */
             created: string;
@@ -1305,6 +1491,12 @@ export interface components {
             planNo: number;
             setups: components["schemas"]["Setup"][];
         };
+        ScatteredMeet: {
+            facets: string[];
+            p50: number;
+            p95: number;
+            point: components["schemas"]["Point"];
+        };
         Segment: {
             facet: number;
             from: components["schemas"]["Spot"];
@@ -1314,6 +1506,13 @@ export interface components {
             /** @enum {string} */
             indexing: "dialled" | "shared";
             version: number;
+        };
+        SequenceReport: {
+            better: components["schemas"]["BetterOrder"] | null;
+            cuttable: boolean;
+            free: number[];
+            optional: components["schemas"]["OptionalTier"][];
+            problems: components["schemas"]["Place"][];
         };
         Settings: {
             answered: boolean;
@@ -1340,6 +1539,19 @@ export interface components {
             mm: number;
             tier: string;
             typed: string;
+        };
+        SolidFace: {
+            area: number;
+            corners: number;
+            up: components["schemas"]["Point"];
+        };
+        SolidRequest: {
+            centroid: boolean;
+            data: string;
+            gear: number;
+            name: string;
+            refractiveIndex: number;
+            up: components["schemas"]["Point"] | null;
         };
         SolveRequest: {
             draft: components["schemas"]["Draft"];
@@ -1390,6 +1602,10 @@ export interface components {
             towardsTwelve: components["schemas"]["Segment"][];
             wheel: components["schemas"]["Tooth"][];
         };
+        StopProposals: {
+            guessed: boolean;
+            proposals: components["schemas"]["Draft"][];
+        };
         StopText: {
             stop: string;
         };
@@ -1428,6 +1644,28 @@ export interface components {
             part: string;
             stop: string;
             up: string;
+        };
+        TierShare: {
+            name: string;
+            share: number;
+        };
+        ToleranceLine: {
+            done: number;
+            result: components["schemas"]["ToleranceResult"] | null;
+            total: number;
+        };
+        ToleranceRequest: {
+            angle: number;
+            depth: number;
+            draft: components["schemas"]["Draft"];
+            index: number;
+            trials: number;
+            width: number;
+        };
+        ToleranceResult: {
+            byTier: components["schemas"]["TierShare"][];
+            meets: components["schemas"]["ScatteredMeet"][];
+            rounding: components["schemas"]["RoundingStep"][];
         };
         Tooth: {
             azimuth: number;
@@ -1481,6 +1719,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    moveAngles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnglesRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnglesReport"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     assessPlan: {
         parameters: {
             query?: never;
@@ -2620,6 +2891,39 @@ export interface operations {
             };
         };
     };
+    judgeOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftOnly"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SequenceReport"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getSettings: {
         parameters: {
             query?: never;
@@ -2669,6 +2973,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Settings"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readSolid: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SolidRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacedSolid"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    solidByRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RuleRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacedSolid"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -2964,6 +3334,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetPages"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deriveStops: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftOnly"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StopProposals"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tolerance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToleranceRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["ToleranceLine"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -16,6 +16,8 @@ import { CompareRoom } from '../rooms/diagrams/CompareRoom';
 import { ImportRoom } from '../rooms/diagrams/ImportRoom';
 import { SheetRoom } from '../rooms/diagrams/SheetRoom';
 import { LibraryRoom } from '../rooms/diagrams/LibraryRoom';
+import { AnglesRoom } from '../rooms/judging/AnglesRoom';
+import { ErrorsRoom } from '../rooms/judging/ErrorsRoom';
 import { CardRoom } from '../rooms/logbook/CardRoom';
 import { LogbookRoom } from '../rooms/logbook/LogbookRoom';
 import { MachineRoom } from '../rooms/machine/MachineRoom';
@@ -50,6 +52,8 @@ const router = createBrowserRouter([
           { path: '/diagrams/import', element: <ImportRoom /> },
           { path: '/diagrams/compare', element: <CompareRoom /> },
           { path: '/diagrams/:id', element: <DiagramRoom /> },
+          { path: '/diagrams/:id/angles', element: <AnglesRoom /> },
+          { path: '/diagrams/:id/errors', element: <ErrorsRoom /> },
           { path: '/diagrams/:id/sheet', element: <SheetRoom of="diagrams" /> },
           { path: '/stones', element: <StonesRoom /> },
           { path: '/stones/new', element: <PlanRoom /> },

@@ -2,7 +2,7 @@
 export const libraryWords = {
   bringIn: 'Bring diagrams in',
   title: 'Bring diagrams in',
-  lead: 'Open diagram files, tables saved as CSV or text, or paste a table as it stands on a page or in a mail. Nothing is added before you have looked at it.',
+  lead: 'Open diagram files, tables saved as CSV or text, convex solids as OBJ, STL or PLY, or paste a table as it stands on a page or in a mail. Nothing is added before you have looked at it.',
   files: 'Open files',
   drop: 'or drop them here',
   paste: 'Paste a table',

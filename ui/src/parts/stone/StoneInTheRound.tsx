@@ -45,8 +45,11 @@ export function StoneInTheRound({ mesh, step, levels, onPick, ...marks }: Props)
     e.stopPropagation();
   };
   // The origin is the first centre point; the drawing turns about the stone's middle.
-  const middle = levels.hasGirdle ? (levels.bottom + levels.top) / 2 : 0;
-  const half = (1.25 * reachOf(mesh)) / zoom;
+  // As long as the block is there it reaches far beyond the stone, both ways.
+  const tall = levels.top - levels.bottom;
+  const cut = tall < 8 * reachOf(mesh);
+  const middle = cut ? (levels.bottom + levels.top) / 2 : 0;
+  const half = (1.25 * Math.max(reachOf(mesh), cut ? tall / 2 : 0)) / zoom;
   return (
     <svg
       viewBox={`${-half} ${-half} ${2 * half} ${2 * half}`}

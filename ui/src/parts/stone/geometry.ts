@@ -60,8 +60,11 @@ export const fromTheSide = (toTheRight: 12 | 3): Camera => ({
 });
 
 /** Looking at a point of the stone from straight outside, as near to upright as can be. */
-export function lookingFrom(p: Vec): Camera {
-  const eye = unit(Math.hypot(...p) > 1e-9 ? p : [0, 0, 1]);
+export function lookingFrom(mesh: Mesh, step: number, p: Vec): Camera {
+  // The origin may be the culet itself; outside is away from the middle of all corners.
+  const corners = facesAfter(mesh, step).flatMap((f) => f.loop.map((i) => vertex(mesh, i)));
+  const middle = corners.reduce<Vec>((sum, c) => blend(sum, 1, c, 1 / corners.length), [0, 0, 0]);
+  const eye = unit(blend(p, 1, middle, -1));
   const above: Vec = Math.abs(eye[2]) > 0.95 ? [0, 1, 0] : [0, 0, 1];
   const right = unit(cross(above, eye));
   return { right, up: cross(eye, right) };

@@ -15,7 +15,10 @@ import { Refusal } from '../../parts/Refusal';
 import { vec } from '../../parts/stone/geometry';
 import type { RingMark } from '../../parts/stone/grab';
 import { editingWords } from '../../words/editing';
+import { judgingWords } from '../../words/judging';
 import { w } from '../../words/words';
+import { OrderDialog } from '../judging/OrderDialog';
+import { StopsDialog } from '../judging/StopsDialog';
 import { PullPanel } from './PullPanel';
 import { SheetHead } from './SheetHead';
 import { StoneDesk } from './StoneDesk';
@@ -47,6 +50,7 @@ function Editor({ diagram, stack }: { diagram: Diagram; stack: Stack | undefined
   const [off, toggleOff] = useLeftOff();
   const [pulled, setPulled] = useState<number | null>(null);
   const [selected, setSelected] = useState<string | null>(null);
+  const [judging, setJudging] = useState<'order' | 'stops' | null>(null);
   const say = useNotice();
   const write = (stop: string) =>
     set((d) => ({ ...d, tiers: d.tiers.map((t, i) => (i === pulled ? { ...t, stop } : t)) }));
@@ -61,6 +65,11 @@ function Editor({ diagram, stack }: { diagram: Diagram; stack: Stack | undefined
   const pull = (tier: number) => {
     setSelected(String(tier));
     setPulled(tier);
+  };
+  const take = (next: Draft, text: string) => {
+    set(() => next);
+    setJudging(null);
+    say({ text, action: { label: w.common.undo, run: editing.undo } });
   };
   const problems = solved?.problems ?? [];
   const keep = () =>
@@ -147,8 +156,25 @@ function Editor({ diagram, stack }: { diagram: Diagram; stack: Stack | undefined
           pulled={pulled}
           off={off}
           onOff={toggleOff}
+          onMend={() => setJudging('order')}
+          onStops={() => setJudging('stops')}
         />
       </StoneDesk>
+      {judging === 'order' && (
+        <OrderDialog
+          draft={draft}
+          onClose={() => setJudging(null)}
+          onTake={(next) => take(next, judgingWords.order.taken)}
+          take={judgingWords.order.take}
+        />
+      )}
+      {judging === 'stops' && (
+        <StopsDialog
+          draft={draft}
+          onClose={() => setJudging(null)}
+          onTake={(next) => take(next, judgingWords.stops.taken)}
+        />
+      )}
       {editing.theirs && (
         <Conflict
           mine={tell(draft)}

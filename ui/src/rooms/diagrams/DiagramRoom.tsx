@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -9,11 +10,14 @@ import { MenuButton } from '../../parts/MenuButton';
 import { Await, Care, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { editingWords } from '../../words/editing';
+import { judgingWords } from '../../words/judging';
 import { libraryWords } from '../../words/library';
 import { sheetWords } from '../../words/sheet';
 import { w } from '../../words/words';
 import { useDiagramActions } from './actions';
 import { DiagramEditor } from './DiagramEditor';
+import { OrderDialog } from '../judging/OrderDialog';
+import { useTakeOver } from '../judging/useTakeOver';
 import { defaultMachine } from '../machine/useSaveSettings';
 import { DifficultyPanel } from './DifficultyPanel';
 import { GearPanel } from './GearPanel';
@@ -47,6 +51,8 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
   const actions = useDiagramActions();
   const [gear, setGear] = useState(0);
   const [loupe, setLoupe] = useState(false);
+  const [ordering, setOrdering] = useState(false);
+  const takeOver = useTakeOver(d);
   const settings = useQuery(settingsQuery);
   const [off, toggleOff] = useLeftOff();
   const { solved, shown } = useSolved(d.draft, { gear, off });
@@ -131,7 +137,7 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
         )}
       </PageHead>
       <Box sx={{ px: 6 }}>
-        <Refusal error={actions.keep.error} />
+        <Refusal error={actions.keep.error ?? takeOver.error} />
       </Box>
       <StoneDesk
         stone={shown}
@@ -154,7 +160,25 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
           <>
             <GearPanel draft={d.draft} shown={gear} onShow={setGear} />
             {judged && <DifficultyPanel judged={judged} />}
-            <Button onClick={() => setLoupe(true)}>{editingWords.loupe.open}</Button>
+            <Typography variant="h3">{judgingWords.head}</Typography>
+            <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', my: 2 }}>
+              <Button onClick={() => setOrdering(true)}>{judgingWords.order.open}</Button>
+              <Button component={Link} to={`/diagrams/${d.id}/angles`}>
+                {judgingWords.angles.open}
+              </Button>
+              <Button component={Link} to={`/diagrams/${d.id}/errors`}>
+                {judgingWords.error.open}
+              </Button>
+              <Button onClick={() => setLoupe(true)}>{editingWords.loupe.open}</Button>
+            </Box>
+            {ordering && (
+              <OrderDialog
+                draft={d.draft}
+                onClose={() => setOrdering(false)}
+                onTake={(draft) => takeOver.asVariant(draft)}
+                take={judgingWords.angles.keep}
+              />
+            )}
             {loupe && (
               <Loupe
                 draft={d.draft}

@@ -4,17 +4,27 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { answer, ApiProblem, client, type Place, type ReadFile } from '../../api/client';
-import { diagramsQuery } from '../../api/queries';
+import {
+  answer,
+  ApiProblem,
+  client,
+  Unreachable,
+  type Place,
+  type ReadFile,
+} from '../../api/client';
+import { diagramsQuery, settingsQuery } from '../../api/queries';
 import { useNotice } from '../../app/notice';
 import { PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
+import { judgingWords } from '../../words/judging';
 import { libraryWords as l } from '../../words/library';
 import { w } from '../../words/words';
+import { defaultMachine } from '../machine/useSaveSettings';
 import { ReadDesk } from './ReadDesk';
+import { isSolid, largestSolid, openSolid, placeSolid, type HeldSolid } from './solidFile';
 
 /** Above this no diagram file is; larger ones are not even sent. */
 const largest = 4 << 20;
@@ -25,6 +35,8 @@ export interface Entry {
   name: string;
   text: string;
   read?: ReadFile;
+  /** How it is held, where it is a solid. */
+  solid?: HeldSolid;
   refused?: Place[];
   /** The diagram that it has become. */
   added?: string;
@@ -40,6 +52,8 @@ export function ImportRoom() {
   const navigate = useNavigate();
   const say = useNotice();
   const queries = useQueryClient();
+  const settings = useQuery(settingsQuery).data;
+  const gear = settings ? (defaultMachine(settings).gears.at(-1) ?? 96) : 96;
   const read = useMutation({ mutationFn: readOne });
   const takeIn = async (texts: { name: string; text: string; size: number }[]) => {
     for (const t of texts) {
@@ -52,8 +66,17 @@ export function ImportRoom() {
       setChosen(key);
     }
   };
+  const openSolids = async (files: File[]) => {
+    for (const file of files) {
+      const key = ++keys.current;
+      const held = await holdOne(file, gear);
+      setEntries((list) => [...list, { key, name: file.name, text: '', ...held }]);
+      setChosen(key);
+    }
+  };
   const openFiles = async (files: FileList | null) => {
-    const all = [...(files ?? [])];
+    const all = [...(files ?? [])].filter((f) => !isSolid(f.name));
+    await openSolids([...(files ?? [])].filter((f) => isSolid(f.name)));
     await takeIn(
       await Promise.all(
         all.map(async (f) => ({
@@ -125,7 +148,7 @@ export function ImportRoom() {
             ref={input}
             type="file"
             multiple
-            accept=".json,.csv,.txt,.tsv,application/json,text/csv,text/plain"
+            accept=".json,.csv,.txt,.tsv,.obj,.stl,.ply,application/json,text/csv,text/plain"
             hidden
             aria-label={l.files}
             onChange={(e) => {
@@ -196,7 +219,19 @@ export function ImportRoom() {
             </Box>
           ))}
         </Box>
-        <Box sx={{ minWidth: 0 }}>{entry && <ReadDesk key={entry.key} entry={entry} />}</Box>
+        <Box sx={{ minWidth: 0 }}>
+          {entry && (
+            <ReadDesk
+              key={entry.key}
+              entry={entry}
+              onHold={(solid) =>
+                setEntries((list) =>
+                  list.map((o) => (o.key === entry.key ? { ...o, ...heldAs(solid) } : o)),
+                )
+              }
+            />
+          )}
+        </Box>
       </Box>
     </Box>
   );
@@ -215,6 +250,7 @@ const tooLarge: Place = {
 function stateOf(e: Entry): string {
   if (e.refused) return l.refused;
   if (e.added) return l.added;
+  if (e.solid) return judgingWords.solid.file;
   return e.read?.whole ? l.whole : l.table(e.read?.draft.tiers.length ?? 0);
 }
 
@@ -237,4 +273,24 @@ async function readOne({
       refused: places.length > 0 ? places : [{ ...tooLarge, message: e.message }],
     };
   }
+}
+
+/** A solid as an entry. */
+const heldAs = (solid: HeldSolid): Pick<Entry, 'solid' | 'read'> => ({
+  solid,
+  read: { name: solid.file.name, draft: solid.placed.draft, whole: true, lines: [], mistakes: [] },
+});
+
+async function holdOne(file: File, gear: number): Promise<Partial<Entry>> {
+  if (file.size > largestSolid) return { refused: [tooLarge] };
+  try {
+    return heldAs(await placeSolid(await openSolid(file, gear)));
+  } catch (e) {
+    return { refused: [{ ...tooLarge, line: 0, message: refusalOf(e) }] };
+  }
+}
+
+function refusalOf(e: unknown): string {
+  if (e instanceof ApiProblem) return e.message;
+  return e instanceof Unreachable ? w.common.unreachable : judgingWords.solid.unreadable;
 }

@@ -16,15 +16,17 @@ import { Refusal } from '../../parts/Refusal';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { parseNumber, ratio } from '../../words/numbers';
 import { libraryWords as l } from '../../words/library';
+import { judgingWords } from '../../words/judging';
 import { w } from '../../words/words';
 import { useDiagramActions } from './actions';
+import { SolidDialog } from '../judging/SolidDialog';
 import { QuickDesign } from './QuickDesign';
 
 export function LibraryRoom() {
   const diagrams = useQuery(diagramsQuery);
   const actions = useDiagramActions();
   const navigate = useNavigate();
-  const [designing, setDesigning] = useState(false);
+  const [designing, setDesigning] = useState<'quick' | 'solid' | null>(null);
   const openNew = () =>
     actions.create.mutate(undefined, {
       onSuccess: (d) => void navigate(`/diagrams/${d.id}?edit=1`),
@@ -35,7 +37,8 @@ export function LibraryRoom() {
         <Button component={Link} to="/diagrams/import">
           {l.bringIn}
         </Button>
-        <Button onClick={() => setDesigning(true)}>{l.quick.open}</Button>
+        <Button onClick={() => setDesigning('quick')}>{l.quick.open}</Button>
+        <Button onClick={() => setDesigning('solid')}>{judgingWords.solid.open}</Button>
         <Button variant="contained" onClick={openNew}>
           {w.diagrams.new}
         </Button>
@@ -43,7 +46,8 @@ export function LibraryRoom() {
       <Box sx={{ px: 6 }}>
         <Refusal error={actions.create.error} />
       </Box>
-      {designing && <QuickDesign onClose={() => setDesigning(false)} />}
+      {designing === 'quick' && <QuickDesign onClose={() => setDesigning(null)} />}
+      {designing === 'solid' && <SolidDialog onClose={() => setDesigning(null)} />}
       <Await query={diagrams}>{(list) => <Library list={list} onCreate={openNew} />}</Await>
     </>
   );

@@ -34,18 +34,22 @@ const listed = 12;
 
 interface Props {
   draft: Draft;
+  /** The draft before its angles were rounded: its meets are looked at. */
+  exact?: Draft;
   /** Gears to look at the stone on. */
   gears: number[];
+  /** The width in mm to begin with. */
+  at?: number;
   onClose: () => void;
 }
 
 /** How the meets come out at the finished size: on another gear, or without the cheats it asks for. */
-export function Loupe({ draft, gears, onClose }: Props) {
+export function Loupe({ draft, exact, gears, at = 8, onClose }: Props) {
   const own = Number(draft.gear);
-  const [width, setWidth] = useState(8);
-  const [gear, setGear] = useState(gears.find((g) => g !== own) ?? own);
-  const [cut, setCut] = useState<'cheats' | 'teeth'>('teeth');
-  const body = { draft, width, gear, wholeTeeth: cut === 'teeth' };
+  const [width, setWidth] = useState(at);
+  const [gear, setGear] = useState(exact ? own : (gears.find((g) => g !== own) ?? own));
+  const [cut, setCut] = useState<'cheats' | 'teeth'>(exact ? 'cheats' : 'teeth');
+  const body = { draft, exact: exact ?? null, width, gear, wholeTeeth: cut === 'teeth' };
   const seen = useQuery({
     queryKey: ['loupe', body],
     queryFn: ({ signal }) => answer(client.POST('/api/loupe', { body, signal })),
@@ -69,20 +73,24 @@ export function Loupe({ draft, gears, onClose }: Props) {
             onChange={setWidth}
             width={140}
           />
-          <PickField
-            label={l.gear}
-            value={String(gear)}
-            options={Object.fromEntries(choices) as Record<string, string>}
-            onChange={(g) => setGear(Number(g))}
-            width={150}
-          />
-          <PickField
-            label={l.how}
-            value={cut}
-            options={{ teeth: l.teeth, cheats: l.cheats }}
-            onChange={setCut}
-            width={300}
-          />
+          {!exact && (
+            <>
+              <PickField
+                label={l.gear}
+                value={String(gear)}
+                options={Object.fromEntries(choices) as Record<string, string>}
+                onChange={(g) => setGear(Number(g))}
+                width={150}
+              />
+              <PickField
+                label={l.how}
+                value={cut}
+                options={{ teeth: l.teeth, cheats: l.cheats }}
+                onChange={setCut}
+                width={300}
+              />
+            </>
+          )}
         </Box>
         <Await query={seen}>{(s) => <Under seen={s} />}</Await>
       </DialogContent>
@@ -183,7 +191,7 @@ function Under({ seen }: { seen: Seen }) {
 function Glass({ seen, at, name, power }: { seen: Seen; at: Vec; name: string; power: number }) {
   const { tokens } = useTheme();
   const clip = useId();
-  const camera = lookingFrom(at);
+  const camera = lookingFrom(seen.mesh, 0, at);
   const [x, y] = project(camera, at);
   // Half of what is in sight, in design units: the loupe's width on the screen over its power.
   const half = (size * pixelMM) / power / 2 / seen.mmPerUnit;

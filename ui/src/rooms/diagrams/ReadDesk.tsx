@@ -8,10 +8,18 @@ import { faces } from '../../theme/tokens';
 import { libraryWords as l } from '../../words/library';
 import { w } from '../../words/words';
 import type { Entry } from './ImportRoom';
+import { SolidHold } from './SolidHold';
+import type { HeldSolid } from './solidFile';
 import { useSolved } from './useSolved';
 
+interface Props {
+  entry: Entry;
+  /** A solid is held otherwise. */
+  onHold: (solid: HeldSolid) => void;
+}
+
 /** What came in, held beside the stone it makes: what was read, guessed, and not understood. */
-export function ReadDesk({ entry }: { entry: Entry }) {
+export function ReadDesk({ entry, onHold }: Props) {
   if (entry.refused) {
     return (
       <Box sx={{ p: 4 }} role="alert">
@@ -21,6 +29,16 @@ export function ReadDesk({ entry }: { entry: Entry }) {
             <PlaceOf place={p} /> {p.message}
           </Care>
         ))}
+      </Box>
+    );
+  }
+  if (entry.solid) {
+    return (
+      <Box sx={{ p: 4 }}>
+        <Typography variant="h2" gutterBottom>
+          {entry.name}
+        </Typography>
+        <SolidHold solid={entry.solid} onHold={onHold} />
       </Box>
     );
   }

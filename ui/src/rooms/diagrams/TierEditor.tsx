@@ -38,6 +38,7 @@ import {
 } from '../../api/client';
 import { useNotice } from '../../app/notice';
 import { editingWords } from '../../words/editing';
+import { judgingWords } from '../../words/judging';
 import { w } from '../../words/words';
 import { useTierActs } from './tierActs';
 import { TierRow } from './TierRow';
@@ -57,6 +58,9 @@ interface Props {
   /** Keys of tiers that are left off to look. */
   off: string[];
   onOff: (key: string) => void;
+  /** Shows a better cutting order, and finds stops. */
+  onMend: () => void;
+  onStops: () => void;
 }
 
 // Objects that stay the same: new ones would draw every row anew.
@@ -67,6 +71,7 @@ const byKeys = { coordinateGetter: sortableKeyboardCoordinates };
 export function TierEditor(props: Props) {
   const { draft, tiers, problems, selected, onSelect, set, onPull, pulled, panel, off, onOff } =
     props;
+  const lacking = draft.tiers.some((t) => t.stop.trim() === '');
   const say = useNotice();
   const table = useRef<HTMLDivElement>(null);
   const setTiers = (next: (t: DraftTier[]) => DraftTier[], at?: string) =>
@@ -128,6 +133,7 @@ export function TierEditor(props: Props) {
     pull: onPull,
     off: onOff,
     reshape: (tier, how) => void reshape(tier, how),
+    mend: props.onMend,
     enter,
   });
   // The same list while only what is in the tiers changes: a new one draws every row anew.
@@ -156,9 +162,21 @@ export function TierEditor(props: Props) {
           ))}
         </SortableContext>
       </DndContext>
-      <Button startIcon={<Add />} onClick={add} sx={{ mt: 2 }}>
-        {w.diagrams.addTier}
-      </Button>
+      <Box sx={{ display: 'flex', gap: 2, mt: 2, flexWrap: 'wrap' }}>
+        <Button startIcon={<Add />} onClick={add}>
+          {w.diagrams.addTier}
+        </Button>
+        {draft.tiers.length > 1 && (
+          <>
+            <Button onClick={props.onMend} disabled={lacking}>
+              {judgingWords.order.open}
+            </Button>
+            <Button onClick={props.onStops}>
+              {lacking ? judgingWords.stops.open : judgingWords.stops.anew}
+            </Button>
+          </>
+        )}
+      </Box>
     </Box>
   );
 }

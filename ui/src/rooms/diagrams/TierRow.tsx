@@ -1,5 +1,6 @@
 import PlaylistAddCheck from '@mui/icons-material/PlaylistAddCheck';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -7,6 +8,7 @@ import { memo, useState, type ReactNode } from 'react';
 import type { DraftTier, Place, Tier } from '../../api/client';
 import { Care } from '../../parts/Page';
 import { editingWords } from '../../words/editing';
+import { judgingWords } from '../../words/judging';
 import { w } from '../../words/words';
 import { StopPicker } from './StopPicker';
 import type { TierActs } from './tierActs';
@@ -91,6 +93,11 @@ export const TierRow = memo(function TierRow(props: Props) {
       {mistakes.map((p, i) => (
         <Care key={i} grave>
           {p.message}
+          {mendable.has(p.code) && (
+            <Button size="small" sx={{ ml: 2 }} onClick={acts.mend}>
+              {judgingWords.order.mend}
+            </Button>
+          )}
         </Care>
       ))}
       {selected && (
@@ -121,6 +128,9 @@ export const TierRow = memo(function TierRow(props: Props) {
     </Box>
   );
 }, sameRow);
+
+/** What another order may mend. */
+const mendable = new Set(['meet-missing', 'centre-unknown', 'girdle-missing', 'width-missing']);
 
 /** What of a solved tier a row shows. */
 const said = (t: Tier | undefined) =>

@@ -12,6 +12,8 @@ export interface TierActs {
   /** Looks at the stone without the tier, or with it again. */
   off: (key: string) => void;
   reshape: (place: number, how: Reshape) => void;
+  /** Shows a better cutting order. */
+  mend: () => void;
   enter: (e: KeyboardEvent, place: number) => void;
 }
 
@@ -34,6 +36,7 @@ export function useTierActs(now: TierActs): TierActs {
       pull: (i) => latest.current.pull(i),
       off: (key) => latest.current.off(key),
       reshape: (i, how) => latest.current.reshape(i, how),
+      mend: () => latest.current.mend(),
       enter: (e, i) => latest.current.enter(e, i),
     }),
     [],

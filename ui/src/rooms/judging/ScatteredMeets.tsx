@@ -1,0 +1,75 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import type { StoneView, ToleranceResult } from '../../api/client';
+import { Sheet } from '../../parts/Sheet';
+import { vec } from '../../parts/stone/geometry';
+import type { RingMark } from '../../parts/stone/grab';
+import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+import { um } from '../../words/numbers';
+import { judgingWords } from '../../words/judging';
+import { w } from '../../words/words';
+
+const e = judgingWords.error;
+/** Meets that are ringed and listed: the worst. */
+const listed = 14;
+
+/** The worst meets on the stone and in a list; choosing one there shows it here. */
+export function ScatteredMeets({
+  stone,
+  meets,
+}: {
+  stone: StoneView;
+  meets: ToleranceResult['meets'];
+}) {
+  const [chosen, setChosen] = useState(0);
+  if (meets.length === 0) return <Typography>{e.noMeets}</Typography>;
+  const rings: RingMark[] = meets.slice(0, listed).map((m, i) => ({
+    at: vec(m.point),
+    n: i + 1,
+    label: e.ring(m.facets.join(' '), um(m.p95)),
+    chosen: i === chosen,
+    run: () => setChosen(i),
+  }));
+  return (
+    <Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', height: 300 }}>
+        {(['crown', 'pavilion'] as const).map((up) => (
+          <StoneInWheel
+            key={up}
+            mesh={stone.mesh}
+            step={stone.mesh.steps.length - 1}
+            up={up}
+            wheel={[]}
+            lit={[]}
+            rings={rings}
+            pixel={0.65}
+            label={w.drawing.inWheel(up)}
+          />
+        ))}
+      </Box>
+      <Typography variant="h3">{e.meets}</Typography>
+      <Sheet dense head={['', judgingWords.angles.meet, e.half, e.twenty]}>
+        {meets.slice(0, listed).map((m, i) => (
+          <Box
+            component="tr"
+            key={m.facets.join()}
+            onClick={() => setChosen(i)}
+            sx={{
+              cursor: 'pointer',
+              background: (t) => (i === chosen ? t.tokens.emberWash : undefined),
+            }}
+          >
+            <td className="figure">{i + 1}</td>
+            <Box component="td" className="figure" sx={{ whiteSpace: 'normal !important' }}>
+              {m.facets.slice(0, 6).join(' ')}
+              {m.facets.length > 6 && ' …'}
+            </Box>
+            <td className="figure">{um(m.p50)}</td>
+            <td className="figure">{um(m.p95)}</td>
+          </Box>
+        ))}
+      </Sheet>
+    </Box>
+  );
+}

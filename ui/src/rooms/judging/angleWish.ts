@@ -1,0 +1,64 @@
+import type { AnglesTarget, Draft, Material } from '../../api/client';
+import type { paths } from '../../api/schema';
+import { parseNumber } from '../../words/numbers';
+
+/** What is asked of the angles. */
+export interface AngleWish {
+  /** A material's name, '' for an index of one's own. */
+  material: string;
+  index: number;
+  /** Null keeps the shallowest tier's own margin. */
+  margin: number | null;
+  crown: 'stay' | 'with' | 'own';
+  factor: number;
+  /** In degrees, 0 for not at all. */
+  step: number;
+  search: 'best' | 'nearest';
+  width: number;
+}
+
+export type AnglesBody = NonNullable<
+  paths['/api/angles']['post']['requestBody']
+>['content']['application/json'];
+
+/** At first the angles stay where they are and are rounded to the machine. */
+export const firstWish = (draft: Draft, step: number): AngleWish => ({
+  material: '',
+  index: ownIndex(draft),
+  margin: null,
+  crown: 'stay',
+  factor: 1,
+  step,
+  search: 'best',
+  width: 8,
+});
+
+const ownIndex = (draft: Draft): number => parseNumber(draft.refractiveIndex) ?? 1.54;
+
+/** Whether the angles are to suit something else than they do. */
+export const moves = (draft: Draft, wish: AngleWish): boolean =>
+  wish.index !== ownIndex(draft) || wish.margin !== null || wish.crown === 'own';
+
+/** The specific gravity that weights are reckoned with where no material is chosen: quartz. */
+const usualGravity = 2.65;
+
+/** The request for a wish. */
+export function bodyOf(draft: Draft, wish: AngleWish, materials: Material[]): AnglesBody {
+  const target: AnglesTarget | null = moves(draft, wish)
+    ? {
+        refractiveIndex: wish.index,
+        margin: wish.margin,
+        crownFactor: wish.crown === 'own' ? wish.factor : 1,
+        crownWithPavilion: wish.crown === 'with',
+      }
+    : null;
+  const sg = materials.find((m) => m.name === wish.material)?.sg ?? usualGravity;
+  return {
+    draft,
+    target,
+    step: wish.step,
+    search: wish.search === 'best',
+    width: wish.width,
+    sg,
+  };
+}
