@@ -99,6 +99,35 @@ var rooms = map[string]func(*user){
 		u.click("Loupe")
 		u.see("the widest first")
 	},
+	"cutting order": func(u *user) {
+		u.click("Diagrams")
+		u.click("Ecliptic")
+		u.see("On your gears")
+		u.click("Cutting order")
+		u.see("can be cut as written")
+	},
+	"angles": func(u *user) {
+		u.click("Diagrams")
+		u.click("Parallax")
+		u.see("On your gears")
+		u.click("Angles")
+		u.choose("Material", "Aquamarine")
+		u.see("Pavilion ×")
+	},
+	"machine error": func(u *user) {
+		u.click("Diagrams")
+		u.click("Parallax")
+		u.see("On your gears")
+		u.click("Machine error")
+		u.choose("Stones", "200")
+		u.click("Cut them")
+		u.see("Would rounding be noticed?")
+	},
+	"solid by rule": func(u *user) {
+		u.click("Diagrams")
+		u.click("Die or prism")
+		u.until(`document.querySelectorAll('[role=dialog] polygon').length > 2`)
+	},
 	"sheet": func(u *user) {
 		u.click("Stones")
 		u.click("Rose oval")

@@ -150,8 +150,8 @@ func angleOf(angle float64, m workshop.Machine) string {
 	if m.WithAdapter(angle) {
 		return text + " at " + short(m.Reading(angle)) + "°"
 	}
-	if reading := m.Reading(angle); reading != angle {
-		text += " ∠" + short(reading)
+	if reading := short(m.Reading(angle)); reading != short(angle) {
+		text += " ∠" + reading
 	}
 	if below, above := m.SettableAngles(angle); below != above {
 		text += " *"

@@ -305,8 +305,9 @@ func (w stopWriter) belowCentre(digits int) (diagram.Stop, bool) {
 	if w.tier.Part == diagram.Pavilion {
 		drop = -drop
 	}
-	// A steep tier crosses the axis far below the stone: nobody can tell there.
-	if drop = -drop; math.Abs(drop) > 1 {
+	// What a cutter takes off a point can be told; how far short of it a steep tier stays
+	// cannot.
+	if drop = -drop; drop < 0 || drop > 1 {
 		return diagram.Stop{}, false
 	}
 	return w.plain(drop, digits, func(v float64) diagram.Stop { return diagram.Stop{Kind: diagram.Centre, Drop: v} })

@@ -112,7 +112,7 @@ var views = []view{
 	{name: "editor", path: "/diagrams", steps: []step{click("Three Sisters"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name]"), seeDrawing}},
 	{name: "pull", path: "/diagrams", steps: []step{click("First Light"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name][value=C2]"), click("Pull C2"), see("It clicks at every meet"), clickOn("[data-ring='2']")}},
 	{name: "cutting-order", path: "/diagrams", steps: []step{click("Three Sisters"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name][value=P2]"), click("Move P2 up"), click("Move P2 up"), click("Mend the order"), see("moved"), seeDrawing}},
-	{name: "angles", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Angles"), choose("Material", "Topaz"), see("Pavilion ×"), see("µm")}},
+	{name: "angles", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Angles"), choose("Material", "Aquamarine"), see("Pavilion ×"), see("µm")}},
 	{name: "loupe", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Angles"), see("µm"), click("Loupe"), see("the widest first")}},
 	{name: "machine-error", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Machine error"), choose("Stones", "200"), click("Cut them"), see("Would rounding be noticed?"), seeDrawing}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},

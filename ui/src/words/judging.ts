@@ -110,7 +110,7 @@ export const judgingWords = {
     verdict: 'So it',
     noticed: 'would be noticed',
     hidden: 'is lost in it',
-    ring: (facets: string, gap: string) => `${facets}: ${gap}`,
+    ring: (n: number, facets: string, gap: string) => `${n}: ${facets}, ${gap}`,
     noMeets: 'No four facets of this stone meet in one point, so nothing can gape.',
   },
   solid: {

@@ -81,7 +81,7 @@ export function FacetScreen(props: Props) {
               aside={[
                 facet.adapter
                   ? w.bench.adapter
-                  : facet.reading !== facet.angle
+                  : angle(facet.reading) !== angle(facet.angle)
                     ? w.bench.reading(angle(facet.angle))
                     : '',
                 facet.below !== facet.above

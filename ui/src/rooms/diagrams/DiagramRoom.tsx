@@ -158,10 +158,10 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
         )}
         {solved?.stone?.complete && (
           <>
-            <GearPanel draft={d.draft} shown={gear} onShow={setGear} />
-            {judged && <DifficultyPanel judged={judged} />}
-            <Typography variant="h3">{judgingWords.head}</Typography>
-            <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', my: 2 }}>
+            <Typography variant="h3" sx={{ mt: 4 }}>
+              {judgingWords.head}
+            </Typography>
+            <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', mt: 2, mb: 5 }}>
               <Button onClick={() => setOrdering(true)}>{judgingWords.order.open}</Button>
               <Button component={Link} to={`/diagrams/${d.id}/angles`}>
                 {judgingWords.angles.open}
@@ -171,6 +171,8 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
               </Button>
               <Button onClick={() => setLoupe(true)}>{editingWords.loupe.open}</Button>
             </Box>
+            <GearPanel draft={d.draft} shown={gear} onShow={setGear} />
+            {judged && <DifficultyPanel judged={judged} />}
             {ordering && (
               <OrderDialog
                 draft={d.draft}

@@ -75,7 +75,7 @@ export function AngleChoices({ wish, set, materials, step, margin }: Props) {
         value={wish.crown}
         options={a.crowns}
         onChange={(crown) => set({ crown })}
-        width={220}
+        width={250}
       />
       {wish.crown === 'own' && (
         <NumberField

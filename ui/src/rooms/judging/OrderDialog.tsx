@@ -35,7 +35,7 @@ export function OrderDialog({ draft, onClose, onTake, take }: Props) {
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
       <DialogTitle>{o.title}</DialogTitle>
-      <DialogContent>
+      <DialogContent tabIndex={0}>
         <Await query={report}>{(r) => <Judged draft={draft} report={r} />}</Await>
       </DialogContent>
       <DialogActions>

@@ -27,7 +27,7 @@ export function ScatteredMeets({
   const rings: RingMark[] = meets.slice(0, listed).map((m, i) => ({
     at: vec(m.point),
     n: i + 1,
-    label: e.ring(m.facets.join(' '), um(m.p95)),
+    label: e.ring(i + 1, m.facets.join(' '), um(m.p95)),
     chosen: i === chosen,
     run: () => setChosen(i),
   }));
@@ -60,7 +60,22 @@ export function ScatteredMeets({
               background: (t) => (i === chosen ? t.tokens.emberWash : undefined),
             }}
           >
-            <td className="figure">{i + 1}</td>
+            <td className="figure">
+              <Box
+                component="button"
+                type="button"
+                aria-pressed={i === chosen}
+                aria-label={e.ring(i + 1, m.facets.join(' '), um(m.p95))}
+                sx={{
+                  all: 'unset',
+                  cursor: 'pointer',
+                  minWidth: 32,
+                  '&:focus-visible': { outline: 2 },
+                }}
+              >
+                {i + 1}
+              </Box>
+            </td>
             <Box component="td" className="figure" sx={{ whiteSpace: 'normal !important' }}>
               {m.facets.slice(0, 6).join(' ')}
               {m.facets.length > 6 && ' …'}

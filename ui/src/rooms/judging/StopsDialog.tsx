@@ -37,7 +37,7 @@ export function StopsDialog({ draft, onClose, onTake }: Props) {
   return (
     <Dialog open onClose={onClose} maxWidth="md" fullWidth>
       <DialogTitle>{s.title}</DialogTitle>
-      <DialogContent>
+      <DialogContent tabIndex={0}>
         <Await query={found}>
           {(f) => (
             <>
