@@ -231,7 +231,7 @@ func readPLY(data []byte) (polyhedron.Mesh, error) {
 			case "vertex":
 				m.Points = append(m.Points, r3.Vec{X: values["x"], Y: values["y"], Z: values["z"]})
 			case "face":
-				loop := append(lists["vertex_indices"], lists["vertex_index"]...)
+				loop := slices.Concat(lists["vertex_indices"], lists["vertex_index"])
 				if len(loop) < 3 || slices.Min(loop) < 0 || slices.Max(loop) >= len(m.Points) {
 					return m, badMesh(0, "face %d names points that are not there", len(m.Faces)+1)
 				}

@@ -87,12 +87,12 @@ func Retarget(s *cutting.Stone, to Target) (*Retargeted, error) {
 	edge := edgeOf(s)
 	for i := range moved.Tiers {
 		t := &moved.Tiers[i]
-		switch {
-		case t.Part == diagram.Girdle:
+		switch t.Part {
+		case diagram.Girdle:
 			if t.Angle != 90 {
 				out.Leaning = append(out.Leaning, i)
 			}
-		case t.Part == d.FirstSide:
+		case d.FirstSide:
 			*t = stretched(*t, out.factor(t.Part), 0)
 		default:
 			k := out.factor(t.Part)

@@ -107,22 +107,18 @@ func derive(d *diagram.Diagram, want Distances, tolerance, most float64) (*Stone
 // stone, something where it is measured, more where it is judged by eye, and more
 // again where the figure is not one that a person would write.
 func effort(s diagram.Stop) float64 {
-	const unwritten = 2
-	cost := 0.0
-	switch s.Kind {
-	case diagram.Meet:
+	if s.Definite() {
 		return 0
-	case diagram.Centre:
-		if s.Definite() {
-			return 0
-		}
-		cost = 3
+	}
+	const unwritten = 2
+	cost := 1.0
+	switch s.Kind {
 	case diagram.Along:
 		cost = 2
+	case diagram.Centre:
+		cost = 3
 	case diagram.Depth:
 		cost = 5
-	default:
-		cost = 1
 	}
 	if figure := s.Figure() * 1e4; math.Abs(figure-math.Round(figure)) > 1e-6 {
 		cost += unwritten
