@@ -175,7 +175,7 @@ type RoundingStep struct {
 }
 
 // patience is how long a search may take before it makes do with what it has.
-const patience = 20 * time.Second
+const patience = 12 * time.Second
 
 func (s *Server) judgingRoutes() {
 	handle(s, http.MethodPost, "/api/sequence", "judgeOrder", "Whether a draft can be cut in its order, and a better one", s.judgeOrder)

@@ -189,3 +189,37 @@ func withAngles(d *diagram.Diagram, to []float64) *diagram.Diagram {
 	}
 	return &out
 }
+
+func TestOptionalTiersBelowTheCriticalAngleArePointedOut(t *testing.T) {
+	d := block(t, func(d *diagram.Diagram) { d.Tiers[2].Optional = true }).Diagram
+	assert.Empty(t, angles.LeakingOptionals(d, 1.544), "41 stands above 40.37")
+	leaking := angles.LeakingOptionals(d, 1.434)
+	require.Len(t, leaking, 1)
+	assert.Equal(t, "P2", leaking[0].Tier)
+	assert.InDelta(t, 44.215-41, leaking[0].Value, 1e-3)
+	r, err := angles.Retarget(block(t, func(d *diagram.Diagram) {
+		d.Tiers[1].Angle, d.Tiers[2].Angle, d.Tiers[2].Optional = 88, 30, true
+	}), angles.Target{RefractiveIndex: 1.6, CrownWithPavilion: true})
+	require.NoError(t, err)
+	assert.Equal(t, r.PavilionFactor, r.CrownFactor)
+	var codes []diagram.Code
+	for _, p := range r.Warnings() {
+		codes = append(codes, p.Code)
+	}
+	assert.Contains(t, codes, angles.GirdleLeans)
+	assert.Contains(t, codes, angles.OptionalLeaks)
+}
+
+// A protractor that reads a little too much would have every table tilted.
+func TestRoundingLeavesLevelAndUprightFacets(t *testing.T) {
+	s := shipped(t)["Parallax"]
+	off := func(angle float64) (float64, float64) {
+		below, above := angles.Steps(0.1)(angle + 0.03)
+		return below - 0.03, above - 0.03
+	}
+	for i, a := range angles.Nearest(s, off) {
+		if was := s.Diagram.Tiers[i].Angle; was == 0 || was == 90 {
+			assert.Equal(t, was, a)
+		}
+	}
+}

@@ -76,24 +76,29 @@ func Round(s *cutting.Stone, to []float64) (*Rounded, error) {
 func Nearest(s *cutting.Stone, can Settable) []float64 {
 	out := make([]float64, len(s.Diagram.Tiers))
 	for i, t := range s.Diagram.Tiers {
-		below, above := can(t.Angle)
+		below, above := neighbours(t, can)
 		out[i] = above
 		if t.Angle-below < above-t.Angle-1e-9 {
-			out[i] = below
-		}
-		if !fits(t, out[i]) {
 			out[i] = below
 		}
 	}
 	return out
 }
 
-// fits tells whether a tier of its part can have the angle.
-func fits(t diagram.Tier, angle float64) bool {
-	if t.Part == diagram.Girdle {
-		return angle > 0 && angle <= 90
+// neighbours are the angles next to a tier's that can be set and that its part can
+// have. Level and upright facets stay so: nobody tilts a table to suit a protractor.
+func neighbours(t diagram.Tier, can Settable) (below, above float64) {
+	if t.Angle == 0 || t.Angle == 90 {
+		return t.Angle, t.Angle
 	}
-	return angle >= 0 && angle < 90
+	below, above = can(t.Angle)
+	if below <= 0 {
+		below = above
+	}
+	if above >= 90 {
+		above = below
+	}
+	return below, above
 }
 
 // BestRounding looks among the neighbours that can be set for the angles whose largest
@@ -107,19 +112,18 @@ func BestRounding(ctx context.Context, s *cutting.Stone, can Settable) (*Rounded
 	}
 	var free []int
 	for i, t := range s.Diagram.Tiers {
-		if below, above := can(t.Angle); below != above && fits(t, below) && fits(t, above) {
+		if below, above := neighbours(t, can); below != above {
 			free = append(free, i)
 		}
 	}
 	flip := func(angles []float64, tiers ...int) []float64 {
 		out := slices.Clone(angles)
 		for _, i := range tiers {
-			below, above := can(s.Diagram.Tiers[i].Angle)
-			out[i] = below + above - out[i]
-			if math.Abs(out[i]-below) < 1e-9 {
-				out[i] = below
-			} else {
+			below, above := neighbours(s.Diagram.Tiers[i], can)
+			if out[i] == below {
 				out[i] = above
+			} else {
+				out[i] = below
 			}
 		}
 		return out

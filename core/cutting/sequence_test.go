@@ -168,3 +168,30 @@ func TestStopsAreGuessedFromTheAnglesAlone(t *testing.T) {
 	_, err := cutting.GuessStops(context.Background(), without(load(t, "round"), func(diagram.Stop) bool { return true }), 1)
 	assert.NoError(t, err, "with no figure at all the usual ones are taken")
 }
+
+// How long a person waits for an order, mended and guessed, against one cut of the stone.
+func BenchmarkJudging(b *testing.B) {
+	for _, name := range []string{"First Light", "Deep Field"} {
+		d := shipped(b)[name]
+		wrong := *d
+		wrong.Tiers = slices.Clone(d.Tiers)
+		wrong.Tiers[1], wrong.Tiers[2] = wrong.Tiers[2], wrong.Tiers[1]
+		bare := without(d, diagram.Stop.Definite)
+		b.Run("cut "+name, func(b *testing.B) {
+			for b.Loop() {
+				mustCut(b, d)
+			}
+		})
+		b.Run("mend "+name, func(b *testing.B) {
+			for b.Loop() {
+				require.NotNil(b, cutting.JudgeOrder(context.Background(), &wrong, cutting.Preference{}).Better)
+			}
+		})
+		b.Run("guess "+name, func(b *testing.B) {
+			for b.Loop() {
+				_, err := cutting.GuessStops(context.Background(), bare, 6)
+				require.NoError(b, err)
+			}
+		})
+	}
+}

@@ -13,6 +13,7 @@ import (
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/tolerance"
+	"cressa/demo"
 )
 
 // pyramid is a square stone whose pavilion comes to one point.
@@ -97,4 +98,17 @@ func TestSharesSeedsAndCancelling(t *testing.T) {
 	})
 	assert.ErrorIs(t, err, context.Canceled)
 	assert.Less(t, cut.Load(), int64(1000))
+}
+
+// What cutting one stone with errors costs, on all cores.
+func BenchmarkTrials(b *testing.B) {
+	all, err := demo.Diagrams()
+	require.NoError(b, err)
+	s, err := cutting.Cut(all["First Light"])
+	require.NoError(b, err)
+	for b.Loop() {
+		_, err := tolerance.Run(context.Background(), s, tolerance.Spread{Angle: 0.05, Index: 0.05, Depth: 0.0005}, 100, 1, func(int, int) {})
+		require.NoError(b, err)
+	}
+	b.ReportMetric(float64(b.Elapsed().Microseconds())/float64(b.N)/100/float64(1+len(s.Diagram.Tiers)), "µs/stone")
 }

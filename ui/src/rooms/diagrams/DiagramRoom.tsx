@@ -177,7 +177,9 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
               <OrderDialog
                 draft={d.draft}
                 onClose={() => setOrdering(false)}
-                onTake={(draft) => takeOver.asVariant(draft)}
+                onTake={(draft) =>
+                  takeOver.asVariant({ ...draft, name: judgingWords.order.variant(draft.name) })
+                }
                 take={judgingWords.angles.keep}
               />
             )}

@@ -1,26 +1,20 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import { answer, client, type Draft, type Wish } from '../../api/client';
-import { diagramsQuery, materialsQuery, settingsQuery } from '../../api/queries';
+import { materialsQuery, settingsQuery } from '../../api/queries';
 import { NumberField } from '../../parts/NumberField';
 import { PickField } from '../../parts/PickField';
-import { Refusal } from '../../parts/Refusal';
 import { Profile } from '../../parts/stone/Profile';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { libraryWords } from '../../words/library';
 import { percent } from '../../words/numbers';
 import { w } from '../../words/words';
 import { defaultMachine } from '../machine/useSaveSettings';
+import { ProposalDialog } from './ProposalDialog';
 import { useSolved } from './useSolved';
 
 const q = libraryWords.quick;
@@ -59,126 +53,104 @@ export function QuickDesign({ onClose }: { onClose: () => void }) {
     retry: false,
     gcTime: 10_000,
   });
-  const queries = useQueryClient();
-  const navigate = useNavigate();
-  const keep = useMutation({
-    mutationFn: (draft: Draft) =>
-      answer(client.POST('/api/diagrams/add', { body: { draft, origin: q.origin } })),
-    onSuccess: (d) => {
-      void queries.invalidateQueries({ queryKey: diagramsQuery.queryKey, exact: true });
-      void navigate(`/diagrams/${d.id}`);
-    },
-  });
-  const ready = fits && design.data && !design.isError;
+  const ready = fits && !design.isError;
   return (
-    <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
-      <DialogTitle>{q.title}</DialogTitle>
-      <DialogContent>
-        <Typography color="text.secondary">{q.lead}</Typography>
-        <Box
-          sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 5, pt: 3 }}
-        >
-          <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 3, alignContent: 'flex-start' }}>
-            <TextField
-              label={q.name}
-              value={wish.name}
-              onChange={(e) => set({ name: e.target.value })}
-              fullWidth
-              autoFocus
-            />
-            <NumberField
-              label={q.length}
-              unit="mm"
-              min={0.5}
-              max={500}
-              value={size.length}
-              onChange={(length) => setSize({ ...size, length })}
-              width={130}
-            />
-            <NumberField
-              label={q.width}
-              unit="mm"
-              min={0.5}
-              max={500}
-              value={size.width}
-              onChange={(width) => setSize({ ...size, width })}
-              width={130}
-            />
-            <PickField
-              label={q.outline}
-              value={wish.outline}
-              options={q.outlines}
-              onChange={(outline) => set({ outline })}
-              width={200}
-            />
-            <PickField
-              label={q.girdle}
-              value={String(wish.girdle)}
-              options={
-                Object.fromEntries(counts.map((n) => [n, String(n)])) as Record<string, string>
-              }
-              onChange={(n) => set({ girdle: Number(n) })}
-              width={130}
-            />
-            <TextField
-              select
-              label={q.material}
-              value={materials.length > 0 ? material : ''}
-              onChange={(e) => setMaterial(e.target.value)}
-              sx={{ width: 200 }}
-            >
-              {materials.map((m) => (
-                <MenuItem key={m.name} value={m.name}>
-                  {m.name}
-                </MenuItem>
-              ))}
-            </TextField>
-            <PickField
-              label={q.gear}
-              value={String(body.gear)}
-              options={
-                Object.fromEntries(gears.map((g) => [g, String(g)])) as Record<string, string>
-              }
-              onChange={(g) => set({ gear: Number(g) })}
-              width={110}
-            />
-            <PickField
-              label={q.pavilion}
-              value={wish.pavilion}
-              options={q.pavilions}
-              onChange={(pavilion) => set({ pavilion })}
-            />
-            <PickField
-              label={q.crown}
-              value={wish.crown}
-              options={q.crowns}
-              onChange={(crown) => set({ crown })}
-            />
-            <NumberField
-              label={q.table}
-              min={0.4}
-              max={0.75}
-              value={wish.table}
-              onChange={(table) => set({ table })}
-              width={220}
-            />
-            {!fits && <Typography color="error">{q.lengthBelow}</Typography>}
-            <Refusal error={design.error ?? keep.error} />
-          </Box>
-          <Box>{design.data && <Drawn draft={design.data.draft} />}</Box>
-        </Box>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>{w.common.cancel}</Button>
-        <Button
-          variant="contained"
-          disabled={!ready || keep.isPending}
-          onClick={() => ready && keep.mutate(design.data.draft)}
-        >
-          {q.keep}
-        </Button>
-      </DialogActions>
-    </Dialog>
+    <ProposalDialog
+      title={q.title}
+      lead={q.lead}
+      draft={ready ? design.data?.draft : undefined}
+      error={design.error}
+      keep={q.keep}
+      origin={q.origin}
+      onClose={onClose}
+      drawn={design.data && <Drawn draft={design.data.draft} />}
+      fields={
+        <>
+          <TextField
+            label={q.name}
+            value={wish.name}
+            onChange={(e) => set({ name: e.target.value })}
+            fullWidth
+            autoFocus
+          />
+          <NumberField
+            label={q.length}
+            unit="mm"
+            min={0.5}
+            max={500}
+            value={size.length}
+            onChange={(length) => setSize({ ...size, length })}
+            width={130}
+          />
+          <NumberField
+            label={q.width}
+            unit="mm"
+            min={0.5}
+            max={500}
+            value={size.width}
+            onChange={(width) => setSize({ ...size, width })}
+            width={130}
+          />
+          <PickField
+            label={q.outline}
+            value={wish.outline}
+            options={q.outlines}
+            onChange={(outline) => set({ outline })}
+            width={200}
+          />
+          <PickField
+            label={q.girdle}
+            value={String(wish.girdle)}
+            options={
+              Object.fromEntries(counts.map((n) => [n, String(n)])) as Record<string, string>
+            }
+            onChange={(n) => set({ girdle: Number(n) })}
+            width={130}
+          />
+          <TextField
+            select
+            label={q.material}
+            value={materials.length > 0 ? material : ''}
+            onChange={(e) => setMaterial(e.target.value)}
+            sx={{ width: 200 }}
+          >
+            {materials.map((m) => (
+              <MenuItem key={m.name} value={m.name}>
+                {m.name}
+              </MenuItem>
+            ))}
+          </TextField>
+          <PickField
+            label={q.gear}
+            value={String(body.gear)}
+            options={Object.fromEntries(gears.map((g) => [g, String(g)])) as Record<string, string>}
+            onChange={(g) => set({ gear: Number(g) })}
+            width={110}
+          />
+          <PickField
+            label={q.pavilion}
+            value={wish.pavilion}
+            options={q.pavilions}
+            onChange={(pavilion) => set({ pavilion })}
+          />
+          <PickField
+            label={q.crown}
+            value={wish.crown}
+            options={q.crowns}
+            onChange={(crown) => set({ crown })}
+          />
+          <NumberField
+            label={q.table}
+            min={0.4}
+            max={0.75}
+            value={wish.table}
+            onChange={(table) => set({ table })}
+            width={220}
+          />
+          {!fits && <Typography color="error">{q.lengthBelow}</Typography>}
+        </>
+      }
+    />
   );
 }
 

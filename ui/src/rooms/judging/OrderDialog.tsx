@@ -106,7 +106,8 @@ function Judged({ draft, report }: { draft: Draft; report: SequenceReport }) {
 
 function verdict(r: SequenceReport): string {
   if (!r.cuttable) return r.better ? o.uncuttable : `${o.uncuttable} ${o.none}`;
-  return r.better?.changed ? o.cuttableBetter : o.cuttable;
+  if (!r.better?.changed) return o.cuttable;
+  return r.problems.length > 0 ? o.cuttableTwice : o.cuttableBetter;
 }
 
 /** What is different about each tier of the better order. */

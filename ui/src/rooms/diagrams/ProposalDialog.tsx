@@ -1,0 +1,72 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { useNavigate } from 'react-router';
+import { answer, client, type Draft } from '../../api/client';
+import { diagramsQuery } from '../../api/queries';
+import { Refusal } from '../../parts/Refusal';
+import { w } from '../../words/words';
+
+interface Props {
+  title: string;
+  lead: string;
+  /** What is wished for. */
+  fields: ReactNode;
+  /** What is proposed for it, drawn. */
+  drawn: ReactNode;
+  /** What would be kept; undefined while it is not there or cannot be. */
+  draft: Draft | undefined;
+  error: Error | null;
+  keep: string;
+  /** Where the diagram comes from, for its record. */
+  origin: string;
+  onClose: () => void;
+}
+
+/** A diagram proposed from a few wishes, drawn beside them, and taken into the library. */
+export function ProposalDialog(props: Props) {
+  const { title, lead, fields, drawn, draft, error, keep, origin, onClose } = props;
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const add = useMutation({
+    mutationFn: (kept: Draft) =>
+      answer(client.POST('/api/diagrams/add', { body: { draft: kept, origin } })),
+    onSuccess: (d) => {
+      void queries.invalidateQueries({ queryKey: diagramsQuery.queryKey, exact: true });
+      void navigate(`/diagrams/${d.id}`);
+    },
+  });
+  return (
+    <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
+      <DialogTitle>{title}</DialogTitle>
+      <DialogContent>
+        <Typography color="text.secondary">{lead}</Typography>
+        <Box
+          sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 5, pt: 3 }}
+        >
+          <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 3, alignContent: 'flex-start' }}>
+            {fields}
+            <Refusal error={error ?? add.error} />
+          </Box>
+          <Box>{drawn}</Box>
+        </Box>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>{w.common.cancel}</Button>
+        <Button
+          variant="contained"
+          disabled={!draft || add.isPending}
+          onClick={() => draft && add.mutate(draft)}
+        >
+          {keep}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
