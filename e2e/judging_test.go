@@ -53,6 +53,42 @@ func TestAWrongOrderIsMended(t *testing.T) {
 	u.click("Cutting order")
 	u.see("It can be cut as written, and no order is better")
 	u.see("C4 can be left off")
+	u.click("Close")
+
+	// What was left in a wrong order says so on its page too.
+	require.NoError(t, u.ClickOn("input[data-name][value=P2]"))
+	u.click("Move P2 up")
+	u.click("Move P2 up")
+	u.see("makes that meet")
+	u.click("Done editing")
+	u.see("Before you cut it")
+	u.click("Mend the order")
+	u.click("Take this order")
+	u.see("draft saved")
+	u.until(tiersTyped + `.startsWith('P1 G1 G2 P2 P3 ')`)
+	u.click("Undo")
+	u.until(tiersTyped + `.startsWith('P1 P2 G1 G2 P3 ')`)
+	u.quiet()
+}
+
+// A sheet that prints angles and indexes and no instruction: its stops are found as it
+// comes in, among a few stones to choose from.
+func TestASheetWithoutInstructionsGetsItsStops(t *testing.T) {
+	t.Parallel()
+	app := start(t, "serve", "--data", t.TempDir())
+	u := open(t, 1280, 800, app.URL+"/diagrams/import")
+	u.fill("Paste a table", "Evening Lantern, 96 index, R.I. 1.54\nP1 43 every 12 from 6\nG1 90 every 12 from 6\nP2 41.5 every 12 from 96\nC1 36 every 12 from 6\nC2 24 every 12 from 96\nT 0 96")
+	u.click("Read it")
+	u.see("Nothing says where its cut stops")
+	u.click("Find the stops")
+	u.see("Found from the angles")
+	u.click("Stone 1")
+	u.until(`document.querySelectorAll('[role=dialog] polygon').length > 20`)
+	u.click("Take these stops")
+	u.until(`!document.body.innerText.includes('Nothing says where its cut stops')`)
+	u.click("Add it to the library")
+	u.see("On your gears")
+	u.see("to a centre point")
 	u.quiet()
 }
 

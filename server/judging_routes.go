@@ -125,6 +125,15 @@ type RoundingCost struct {
 	Residual float64 `json:"residual"`
 }
 
+// MachineErrors are those of the default machine: standard deviations, angle and index in
+// degrees, depth in mm.
+type MachineErrors struct {
+	Machine string  `json:"machine"`
+	Angle   float64 `json:"angle"`
+	Index   float64 `json:"index"`
+	Depth   float64 `json:"depth"`
+}
+
 // ToleranceRequest asks what a machine's errors do to the meets.
 type ToleranceRequest struct {
 	Draft diagram.Draft `json:"draft"`
@@ -181,6 +190,7 @@ func (s *Server) judgingRoutes() {
 	handle(s, http.MethodPost, "/api/sequence", "judgeOrder", "Whether a draft can be cut in its order, and a better one", s.judgeOrder)
 	handle(s, http.MethodPost, "/api/stops", "deriveStops", "The stops that a draft lacks", deriveStops)
 	handle(s, http.MethodPost, "/api/angles", "moveAngles", "A draft for another refractive index, its angles rounded", s.moveAngles)
+	handle(s, http.MethodGet, "/api/tolerance", "machineErrors", "By how much the default machine repeats", s.machineErrors)
 	stream(s, http.MethodPost, "/api/tolerance", "tolerance", "What a machine's errors do to the meets", s.tolerance)
 }
 
@@ -380,6 +390,17 @@ func movedStone(s *cutting.Stone, r AnglesRequest) MovedStone {
 		CriticalAngle: material.CriticalAngle(s.Diagram.RefractiveIndex), Measures: m,
 		Carats: cutting.Carats(m.VolumeFactor, r.Width, r.SG),
 	}
+}
+
+func (s *Server) machineErrors(c *echo.Context, _ struct{}) (MachineErrors, error) {
+	settings, err := s.workshop.Settings(c.Request().Context())
+	if err != nil {
+		return MachineErrors{}, err
+	}
+	m := settings.MachineOf("")
+	out := MachineErrors{Machine: m.Name}
+	out.Angle, out.Index, out.Depth = m.Repeats()
+	return out, nil
 }
 
 func (s *Server) tolerance(c *echo.Context, in withBody[ToleranceRequest], send func(ToleranceLine) error) error {

@@ -128,6 +128,18 @@ func (m Machine) Division(angle float64) (Division, bool) {
 	return out, true
 }
 
+// Repeats tells by how much the machine repeats an angle and an index, in degrees, and a
+// depth in mm. An index is held by the same quill as an angle. Of a height dial a hand
+// reads half a division; without one an eye tells a hundredth of a millimetre.
+func (m Machine) Repeats() (angle, index, depth float64) {
+	const byEye = 0.01
+	depth = byEye
+	if m.HeightStep > 0 {
+		depth = m.HeightStep / 2
+	}
+	return m.Repeatability, m.Repeatability, depth
+}
+
 // Reaches tells whether the protractor goes so far.
 func (m Machine) Reaches(angle float64) bool {
 	reading := m.Reading(angle)

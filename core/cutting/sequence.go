@@ -25,8 +25,6 @@ type Sequence struct {
 	// is the written one where nothing is better.
 	Order  []int
 	Better *Stone
-	// HabitsLeft names the habits that the stone does not allow.
-	HabitsLeft []diagram.Problem
 }
 
 // Preference says how a cutter likes the tiers of a side to follow one another.

@@ -30,6 +30,7 @@ export type SequenceReport = Schemas['SequenceReport'];
 export type StopProposals = Schemas['StopProposals'];
 export type AnglesReport = Schemas['AnglesReport'];
 export type AnglesTarget = Schemas['AnglesTarget'];
+export type MachineErrors = Schemas['MachineErrors'];
 export type ToleranceLine = Schemas['ToleranceLine'];
 export type ToleranceResult = Schemas['ToleranceResult'];
 export type ToleranceRequest = Schemas['ToleranceRequest'];

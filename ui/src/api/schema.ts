@@ -799,7 +799,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** By how much the default machine repeats */
+        get: operations["machineErrors"];
         put?: never;
         /** What a machine's errors do to the meets */
         post: operations["tolerance"];
@@ -1202,6 +1203,12 @@ export interface components {
             name: string;
             repeatability: number;
             tableAdapter: number;
+        };
+        MachineErrors: {
+            angle: number;
+            depth: number;
+            index: number;
+            machine: string;
         };
         Material: {
             birefringence: number;
@@ -3367,6 +3374,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StopProposals"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    machineErrors: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineErrors"];
                 };
             };
             /** @description a problem (RFC 9457) */

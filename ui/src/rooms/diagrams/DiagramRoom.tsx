@@ -1,27 +1,22 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Diagram } from '../../api/client';
-import { diagramQuery, diagramsQuery, settingsQuery } from '../../api/queries';
+import { diagramQuery, diagramsQuery } from '../../api/queries';
 import { MenuButton } from '../../parts/MenuButton';
 import { Await, Care, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { editingWords } from '../../words/editing';
-import { judgingWords } from '../../words/judging';
 import { libraryWords } from '../../words/library';
 import { sheetWords } from '../../words/sheet';
 import { w } from '../../words/words';
+import { BeforeCutting } from '../judging/BeforeCutting';
 import { useDiagramActions } from './actions';
 import { DiagramEditor } from './DiagramEditor';
-import { OrderDialog } from '../judging/OrderDialog';
-import { useTakeOver } from '../judging/useTakeOver';
-import { defaultMachine } from '../machine/useSaveSettings';
 import { DifficultyPanel } from './DifficultyPanel';
 import { GearPanel } from './GearPanel';
-import { Loupe } from './Loupe';
 import { SenseCheck } from './SenseCheck';
 import { StoneDesk } from './StoneDesk';
 import { TierTable } from './TierTable';
@@ -50,10 +45,6 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
   const [params, setParams] = useSearchParams();
   const actions = useDiagramActions();
   const [gear, setGear] = useState(0);
-  const [loupe, setLoupe] = useState(false);
-  const [ordering, setOrdering] = useState(false);
-  const takeOver = useTakeOver(d);
-  const settings = useQuery(settingsQuery);
   const [off, toggleOff] = useLeftOff();
   const { solved, shown } = useSolved(d.draft, { gear, off });
   const list = useQuery(diagramsQuery).data ?? [];
@@ -137,7 +128,7 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
         )}
       </PageHead>
       <Box sx={{ px: 6 }}>
-        <Refusal error={actions.keep.error ?? takeOver.error} />
+        <Refusal error={actions.keep.error} />
       </Box>
       <StoneDesk
         stone={shown}
@@ -156,40 +147,11 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
             onOff={(i) => toggleOff(d.draft.tiers[i]!.key)}
           />
         )}
+        {solved?.stone && <BeforeCutting diagram={d} solved={solved} />}
         {solved?.stone?.complete && (
           <>
-            <Typography variant="h3" sx={{ mt: 4 }}>
-              {judgingWords.head}
-            </Typography>
-            <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', mt: 2, mb: 5 }}>
-              <Button onClick={() => setOrdering(true)}>{judgingWords.order.open}</Button>
-              <Button component={Link} to={`/diagrams/${d.id}/angles`}>
-                {judgingWords.angles.open}
-              </Button>
-              <Button component={Link} to={`/diagrams/${d.id}/errors`}>
-                {judgingWords.error.open}
-              </Button>
-              <Button onClick={() => setLoupe(true)}>{editingWords.loupe.open}</Button>
-            </Box>
             <GearPanel draft={d.draft} shown={gear} onShow={setGear} />
             {judged && <DifficultyPanel judged={judged} />}
-            {ordering && (
-              <OrderDialog
-                draft={d.draft}
-                onClose={() => setOrdering(false)}
-                onTake={(draft) =>
-                  takeOver.asVariant({ ...draft, name: judgingWords.order.variant(draft.name) })
-                }
-                take={judgingWords.angles.keep}
-              />
-            )}
-            {loupe && (
-              <Loupe
-                draft={d.draft}
-                gears={settings.data ? defaultMachine(settings.data).gears : []}
-                onClose={() => setLoupe(false)}
-              />
-            )}
           </>
         )}
       </StoneDesk>

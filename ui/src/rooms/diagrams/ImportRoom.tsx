@@ -95,7 +95,7 @@ export function ImportRoom() {
         const d = await answer(client.POST('/api/diagrams/add', { body }));
         const done = { ...e, added: d.id };
         out.push(done);
-        setEntries((all) => all.map((o) => (o.key === e.key ? done : o)));
+        change(e.key, done);
       }
       return out;
     },
@@ -106,6 +106,8 @@ export function ImportRoom() {
       else void navigate('/diagrams');
     },
   });
+  const change = (key: number, to: Partial<Entry>) =>
+    setEntries((list) => list.map((o) => (o.key === key ? { ...o, ...to } : o)));
   const open = entries.filter((e) => e.read && !e.added);
   const entry = entries.find((e) => e.key === chosen);
   return (
@@ -224,11 +226,8 @@ export function ImportRoom() {
             <ReadDesk
               key={entry.key}
               entry={entry}
-              onHold={(solid) =>
-                setEntries((list) =>
-                  list.map((o) => (o.key === entry.key ? { ...o, ...heldAs(solid) } : o)),
-                )
-              }
+              onHold={(solid) => change(entry.key, heldAs(solid))}
+              onRead={(read) => change(entry.key, { read })}
             />
           )}
         </Box>

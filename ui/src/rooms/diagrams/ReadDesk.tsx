@@ -1,12 +1,16 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import type { Place } from '../../api/client';
+import { useState } from 'react';
+import type { Place, ReadFile } from '../../api/client';
 import { Care } from '../../parts/Page';
 import { Sheet } from '../../parts/Sheet';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { faces } from '../../theme/tokens';
+import { judgingWords } from '../../words/judging';
 import { libraryWords as l } from '../../words/library';
 import { w } from '../../words/words';
+import { StopsDialog } from '../judging/StopsDialog';
 import type { Entry } from './ImportRoom';
 import { SolidHold } from './SolidHold';
 import type { HeldSolid } from './solidFile';
@@ -16,10 +20,12 @@ interface Props {
   entry: Entry;
   /** A solid is held otherwise. */
   onHold: (solid: HeldSolid) => void;
+  /** What was read has been completed. */
+  onRead: (read: ReadFile) => void;
 }
 
 /** What came in, held beside the stone it makes: what was read, guessed, and not understood. */
-export function ReadDesk({ entry, onHold }: Props) {
+export function ReadDesk({ entry, onHold, onRead }: Props) {
   if (entry.refused) {
     return (
       <Box sx={{ p: 4 }} role="alert">
@@ -42,7 +48,7 @@ export function ReadDesk({ entry, onHold }: Props) {
       </Box>
     );
   }
-  return entry.read && <Recognised entry={entry} read={entry.read} />;
+  return entry.read && <Recognised entry={entry} read={entry.read} onRead={onRead} />;
 }
 
 function PlaceOf({ place: p }: { place: Place }) {
@@ -55,7 +61,17 @@ function PlaceOf({ place: p }: { place: Place }) {
   );
 }
 
-function Recognised({ entry, read }: { entry: Entry; read: NonNullable<Entry['read']> }) {
+function Recognised({
+  entry,
+  read,
+  onRead,
+}: {
+  entry: Entry;
+  read: ReadFile;
+  onRead: Props['onRead'];
+}) {
+  const [finding, setFinding] = useState(false);
+  const lacking = read.draft.tiers.some((t) => t.stop === '');
   const { shown, solved } = useSolved(read.draft);
   const d = read.draft;
   const unsettled = solved?.problems.filter((p) => p.field === '' && p.tier < 0) ?? [];
@@ -108,6 +124,11 @@ function Recognised({ entry, read }: { entry: Entry; read: NonNullable<Entry['re
           {unsettled.map((p, i) => (
             <Care key={i}>{p.message}</Care>
           ))}
+          {lacking && !entry.added && (
+            <Button onClick={() => setFinding(true)} sx={{ mt: 2 }}>
+              {judgingWords.stops.open}
+            </Button>
+          )}
         </Box>
       </Box>
       <Box sx={{ mt: 4, overflow: 'auto' }}>
@@ -152,12 +173,23 @@ function Recognised({ entry, read }: { entry: Entry; read: NonNullable<Entry['re
         </Sheet>
       </Box>
       {read.lines.length > 0 && <Lines read={read} />}
+      {finding && (
+        <StopsDialog
+          draft={read.draft}
+          onClose={() => setFinding(false)}
+          onTake={(draft) => {
+            setFinding(false);
+            const mistakes = read.mistakes.filter((p) => p.code !== 'stop-not-read');
+            onRead({ ...read, draft, mistakes });
+          }}
+        />
+      )}
     </Box>
   );
 }
 
 /** The text as it came in. Every line says what it was taken for. */
-function Lines({ read }: { read: NonNullable<Entry['read']> }) {
+function Lines({ read }: { read: ReadFile }) {
   return (
     <Box component="section" sx={{ mt: 4 }}>
       <Typography variant="h3" gutterBottom>

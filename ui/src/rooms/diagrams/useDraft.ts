@@ -108,18 +108,30 @@ export function useDraft(diagram: Diagram, stack?: Stack) {
   };
 }
 
-/** Sends what is not saved yet when the page is left or closed. */
+/**
+ * Sends what is not saved yet when the page is left or closed. The room that comes next shows it
+ * at once, and reads it again when it is on disk.
+ */
 function useSaveOnLeaving(id: string, unsaved: { draft: Draft; version: number } | null) {
   const latest = useRef(unsaved);
+  const queries = useQueryClient();
   useEffect(() => {
     latest.current = unsaved;
   });
   useEffect(() => {
     const send = () => {
       if (!latest.current) return;
+      const { draft } = latest.current;
       const body = JSON.stringify(latest.current);
       const headers = { 'Content-Type': 'application/json' };
-      void fetch(`/api/diagrams/${id}/draft`, { method: 'PUT', body, headers, keepalive: true });
+      const { queryKey } = diagramQuery(id);
+      queries.setQueryData<Diagram>(queryKey, (d) => d && { ...d, draft, edited: true });
+      void fetch(`/api/diagrams/${id}/draft`, {
+        method: 'PUT',
+        body,
+        headers,
+        keepalive: true,
+      }).finally(() => queries.invalidateQueries({ queryKey }));
       latest.current = null;
     };
     window.addEventListener('pagehide', send);
@@ -127,5 +139,5 @@ function useSaveOnLeaving(id: string, unsaved: { draft: Draft; version: number }
       window.removeEventListener('pagehide', send);
       send();
     };
-  }, [id]);
+  }, [id, queries]);
 }

@@ -5,8 +5,14 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { Diagram, Machine, ToleranceResult } from '../../api/client';
-import { diagramQuery, settingsQuery } from '../../api/queries';
+import {
+  answer,
+  client,
+  type Diagram,
+  type MachineErrors,
+  type ToleranceResult,
+} from '../../api/client';
+import { diagramQuery } from '../../api/queries';
 import { NumberField } from '../../parts/NumberField';
 import { Await, PageHead } from '../../parts/Page';
 import { PickField } from '../../parts/PickField';
@@ -16,37 +22,33 @@ import { percent, um } from '../../words/numbers';
 import { judgingWords } from '../../words/judging';
 import { w } from '../../words/words';
 import { useSolved } from '../diagrams/useSolved';
-import { defaultMachine } from '../machine/useSaveSettings';
 import { ScatteredMeets } from './ScatteredMeets';
 import { useTrials } from './useTrials';
 
 const e = judgingWords.error;
 const numbers = { 200: '200', 500: '500', 2000: '2000' };
-/** How well a depth repeats where the machine has no height dial, in mm. */
-const depthByEye = 0.01;
 
 /** What the machine's repeatability does to the meets of a diagram. */
 export function ErrorsRoom() {
   const { id = '' } = useParams();
   const diagram = useQuery(diagramQuery(id));
-  const settings = useQuery(settingsQuery);
+  const errors = useQuery({
+    queryKey: ['machine errors'],
+    queryFn: () => answer(client.GET('/api/tolerance')),
+  });
   return (
     <Await query={diagram}>
-      {(d) => (
-        <Await query={settings}>
-          {(s) => <Errors key={d.id} diagram={d} machine={defaultMachine(s)} />}
-        </Await>
-      )}
+      {(d) => <Await query={errors}>{(m) => <Errors key={d.id} diagram={d} machine={m} />}</Await>}
     </Await>
   );
 }
 
-function Errors({ diagram: d, machine }: { diagram: Diagram; machine: Machine }) {
+function Errors({ diagram: d, machine }: { diagram: Diagram; machine: MachineErrors }) {
   const [wish, setWish] = useState({
     width: 8,
-    angle: machine.repeatability,
-    index: machine.repeatability,
-    depth: machine.heightStep > 0 ? machine.heightStep / 2 : depthByEye,
+    angle: machine.angle,
+    index: machine.index,
+    depth: machine.depth,
     trials: 500,
   });
   const set = (change: Partial<typeof wish>) => setWish({ ...wish, ...change });
@@ -55,7 +57,7 @@ function Errors({ diagram: d, machine }: { diagram: Diagram; machine: Machine })
   const { run } = trials;
   return (
     <>
-      <PageHead title={e.title(d.draft.name)} facts={[machine.name]}>
+      <PageHead title={e.title(d.draft.name)} facts={[machine.machine]}>
         <Button component={Link} to={`/diagrams/${d.id}`}>
           {judgingWords.angles.back}
         </Button>

@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import { answer, client, type Diagram, type Draft } from '../../api/client';
 import { diagramsQuery } from '../../api/queries';
 import { useNotice } from '../../app/notice';
+import { keepStack, keptStack } from '../diagrams/undoStore';
 
 /** What can be done with a changed draft of a diagram: it becomes the draft, or a variant. */
 export function useTakeOver(d: Diagram) {
@@ -34,7 +35,13 @@ export function useTakeOver(d: Diagram) {
     },
   });
   const take = useMutation({
-    mutationFn: ({ draft }: { draft: Draft; said: string }) => save(d.id, draft, d.version),
+    mutationFn: async ({ draft }: { draft: Draft; said: string }) => {
+      const saved = await save(d.id, draft, d.version);
+      // A step of the editor's own, so that undo leads back from it.
+      const stack = await keptStack(d.id, d.draft);
+      const past = [...(stack?.past ?? []), stack?.present ?? d.draft];
+      await keepStack(d.id, { past, present: saved.draft, future: [] });
+    },
     onSuccess: async (_, { said }) => {
       await queries.invalidateQueries({ queryKey: diagramsQuery.queryKey });
       say({ text: said });
