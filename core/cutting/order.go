@@ -160,7 +160,8 @@ const (
 const HabitNotKept diagram.Code = "habit-not-kept"
 
 // Arrange moves the girdle and the table to where a cutter likes them, if that
-// still makes the same stone. Tiers that cannot keep their stops there get others. The problems name the habits that were left aside.
+// still makes the same stone. Tiers that cannot keep their stops there get others. The
+// problems name the habits that were left aside.
 func Arrange(s *Stone, girdle, table When) (*Stone, []diagram.Problem) {
 	var left []diagram.Problem
 	for _, h := range []struct {
