@@ -192,5 +192,11 @@ func TestMachineErrorIsReckonedAndStopped(t *testing.T) {
 	u.see("would be noticed")
 	require.NoError(t, u.ClickOn("[data-ring='2']"))
 	u.until(`document.querySelector('[data-ring="2"]').getAttribute('aria-pressed') === 'true'`)
-	u.quiet()
+
+	u.choose("Stones", "2000")
+	u.click("Cut them")
+	u.see("of 22000 stones")
+	require.NoError(t, app.Kill())
+	u.see("Cressa does not answer")
+	u.quiet("ERR_")
 }

@@ -99,17 +99,16 @@ export async function eachLine<T>(
   response: Promise<Response>,
   each: (line: T) => void,
 ): Promise<void> {
-  let got: Response;
-  try {
-    got = await response;
-  } catch (cause) {
-    throw new Unreachable('unreachable', { cause });
-  }
-  if (!got.ok || !got.body) throw new ApiProblem((await got.json()) as Problem);
+  const reached = <R>(step: Promise<R>): Promise<R> =>
+    step.catch((cause: unknown) => {
+      throw new Unreachable('unreachable', { cause });
+    });
+  const got = await reached(response);
+  if (!got.ok || !got.body) throw new ApiProblem((await reached(got.json())) as Problem);
   const text = got.body.pipeThrough(new TextDecoderStream()).getReader();
   let rest = '';
   for (;;) {
-    const { done, value } = await text.read();
+    const { done, value } = await reached(text.read());
     const lines = (rest + (value ?? '')).split('\n');
     rest = lines.pop() ?? '';
     for (const line of lines) if (line) each(JSON.parse(line) as T);

@@ -68,7 +68,7 @@ export function TierSteps({ title, draft, stone, marks }: Props) {
                   />
                 )}
               </Box>
-              <Typography variant="figures" sx={{ width: 44, fontWeight: 600 }}>
+              <Typography variant="figures" sx={{ width: 44, flexShrink: 0, fontWeight: 600 }}>
                 {t.name}
               </Typography>
               <Box sx={{ flexGrow: 1, minWidth: 0, py: 1 }}>

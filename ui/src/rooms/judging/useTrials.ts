@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import {
   eachLine,
+  Unreachable,
   type ToleranceLine,
   type ToleranceRequest,
   type ToleranceResult,
@@ -22,6 +23,7 @@ export function useTrials() {
     const mine = new AbortController();
     abort.current = mine;
     setRun({ state: 'running', done: 0, total: 0 });
+    let ended = false;
     try {
       await eachLine<ToleranceLine>(
         fetch('/api/tolerance', {
@@ -30,9 +32,13 @@ export function useTrials() {
           body: JSON.stringify(body),
           signal: mine.signal,
         }),
-        ({ done, total, result }) =>
-          setRun(result ? { state: 'done', result } : { state: 'running', done, total }),
+        ({ done, total, result }) => {
+          ended = result !== null;
+          setRun(result ? { state: 'done', result } : { state: 'running', done, total });
+        },
       );
+      // The server went away before it had the result.
+      if (!ended) throw new Unreachable('unreachable');
     } catch (error) {
       if (mine.signal.aborted) return;
       setRun({ state: 'failed', error: error as Error });
