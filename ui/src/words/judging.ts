@@ -8,7 +8,8 @@ export const judgingWords = {
     written: 'As written',
     better: 'Better',
     cuttable: 'It can be cut as written, and no order is better.',
-    cuttableBetter: 'It can be cut as written. Another order leaves less to the eye.',
+    cuttableBetter:
+      'It can be cut as written. Another order leaves less to the eye, or is closer to your habits.',
     cuttableTwice: 'It can be cut as written, but the stone would be turned over more than once.',
     uncuttable: 'It cannot be cut as written.',
     none: 'No order was found in which its stops can be cut. Mend the stops that are marked first.',
