@@ -197,10 +197,7 @@ func pullOf(in PullRequest) (*cutting.Pull, error) {
 	draft.Tiers = slices.Clone(draft.Tiers[:in.Tier+1])
 	// Its present stop is about to be replaced and need not be readable.
 	draft.Tiers[in.Tier].Stop = diagram.Stop{Kind: diagram.Depth}.String()
-	if draft.Name == "" {
-		draft.Name = "draft"
-	}
-	d, problems := draft.Read()
+	d, problems := named(draft).Read()
 	if len(problems) > 0 {
 		return nil, problems[0]
 	}

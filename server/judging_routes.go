@@ -68,9 +68,10 @@ type AnglesRequest struct {
 	// for the neighbours that cost least; otherwise the nearest are taken.
 	Step   float64 `json:"step" validate:"min=0,max=5"`
 	Search bool    `json:"search"`
-	// Width in mm and SG are what gaps, heights and weights are reckoned with.
-	Width float64 `json:"width" validate:"min=0.1,max=500"`
-	SG    float64 `json:"sg" validate:"min=0.5,max=25"`
+	// Width in mm is what gaps, heights and weights are reckoned with, Material what the
+	// weights are of, "" for none.
+	Width    float64 `json:"width" validate:"min=0.1,max=500"`
+	Material string  `json:"material" validate:"max=100"`
 }
 
 // AnglesTarget is what the angles are to suit.
@@ -116,7 +117,8 @@ type MovedTier struct {
 type MovedStone struct {
 	CriticalAngle float64          `json:"criticalAngle"`
 	Measures      cutting.Measures `json:"measures"`
-	Carats        float64          `json:"carats"`
+	// Carats is null where no material is named.
+	Carats *float64 `json:"carats"`
 }
 
 // RoundingCost is what a rounding opens, in µm: the largest gap and residual.
@@ -197,43 +199,20 @@ func (s *Server) judgingRoutes() {
 // isStream tells the routes whose answers must not be held back to be packed.
 func isStream(c *echo.Context) bool { return c.Request().URL.Path == "/api/tolerance" }
 
-// readable reads a draft that need not have a name yet.
-func readable(draft diagram.Draft) (*diagram.Diagram, error) {
+// named gives a draft that has no name yet one, so that it can be read.
+func named(draft diagram.Draft) diagram.Draft {
 	if draft.Name == "" {
 		draft.Name = "draft"
 	}
-	d, problems := draft.Read()
-	if len(problems) > 0 {
-		return nil, workshop.NotCuttable{Problems: problems}
-	}
-	return d, nil
-}
-
-// inWrittenOrder lists the places of all tiers.
-func inWrittenOrder(d *diagram.Diagram) []int {
-	out := make([]int, len(d.Tiers))
-	for i := range out {
-		out[i] = i
-	}
-	return out
-}
-
-func freeTiers(d *diagram.Diagram) []int {
-	out := []int{}
-	for i, t := range d.Tiers {
-		if !t.Stop.Definite() {
-			out = append(out, i)
-		}
-	}
-	return out
+	return draft
 }
 
 func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceReport, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
-	d, err := readable(in.Body.Draft)
-	if err != nil {
-		return SequenceReport{}, err
+	d, problems := named(in.Body.Draft).Read()
+	if len(problems) > 0 {
+		return SequenceReport{}, workshop.NotCuttable{Problems: problems}
 	}
 	settings, err := s.workshop.Settings(ctx)
 	if err != nil {
@@ -241,9 +220,9 @@ func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceRe
 	}
 	habits := settings.HabitsOf("")
 	q := cutting.JudgeOrder(ctx, d, cutting.Preference{Girdle: habits.Girdle, Table: habits.Table})
-	out := SequenceReport{Cuttable: q.Cuttable, Problems: placesOf(q.Problems), Free: freeTiers(d), Optional: []OptionalTier{}}
+	out := SequenceReport{Cuttable: q.Cuttable, Problems: placesOf(q.Problems), Free: q.Free, Optional: []OptionalTier{}}
 	if q.Better != nil {
-		better := BetterOrder{Draft: in.Body.Draft.Rewritten(q.Better.Diagram, q.Order), Free: freeTiers(q.Better.Diagram)}
+		better := BetterOrder{Draft: in.Body.Draft.Rewritten(q.Better.Diagram, q.Order), Free: cutting.ByEye(q.Better.Diagram)}
 		for i, t := range better.Draft.Tiers {
 			better.Changed = better.Changed || t != in.Body.Draft.Tiers[i]
 		}
@@ -271,31 +250,20 @@ func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceRe
 func deriveStops(c *echo.Context, in withBody[DraftOnly]) (StopProposals, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
-	draft := in.Body.Draft
-	draft.Tiers = append([]diagram.DraftTier{}, draft.Tiers...)
 	out := StopProposals{Proposals: []diagram.Draft{}}
-	var empty []int
-	for i := range draft.Tiers {
-		if draft.Tiers[i].Stop == "" {
-			draft.Tiers[i].Stop = diagram.Stop{Kind: diagram.Depth}.String()
-			empty = append(empty, i)
-		}
-	}
-	d, err := readable(draft)
-	if err != nil {
-		return out, err
+	d, lacking, problems := named(in.Body.Draft).ReadLacking()
+	if len(problems) > 0 {
+		return out, workshop.NotCuttable{Problems: problems}
 	}
 	var stones []*cutting.Stone
-	if out.Guessed = len(empty) > 0; out.Guessed {
-		for _, i := range empty {
-			d.Tiers[i].Stop = diagram.Stop{}
-		}
+	var err error
+	if out.Guessed = lacking; lacking {
 		const offered = 6
 		if stones, err = cutting.GuessStops(ctx, d, offered); err != nil {
 			return out, err
 		}
 	} else {
-		stone, err := finished(draft)
+		stone, err := cutting.Cut(d)
 		if err != nil {
 			return out, err
 		}
@@ -306,7 +274,7 @@ func deriveStops(c *echo.Context, in withBody[DraftOnly]) (StopProposals, error)
 		stones = append(stones, derived)
 	}
 	for _, stone := range stones {
-		out.Proposals = append(out.Proposals, in.Body.Draft.Rewritten(stone.Diagram, inWrittenOrder(d)))
+		out.Proposals = append(out.Proposals, in.Body.Draft.Rewritten(stone.Diagram, nil))
 	}
 	return out, nil
 }
@@ -322,7 +290,14 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 	if err != nil {
 		return AnglesReport{}, err
 	}
-	order := inWrittenOrder(stone.Diagram)
+	var weighed *material.Material
+	if in.Body.Material != "" {
+		m, ok := settings.Material(in.Body.Material)
+		if !ok {
+			return AnglesReport{}, diagram.Problem{Code: workshop.UnknownMaterial, TierNo: -1, Field: "material", Text: in.Body.Material}
+		}
+		weighed = &m
+	}
 	exact, errs := stone, stone.MeetErrors(stone.Planes())
 	out := AnglesReport{PavilionFactor: 1, CrownFactor: 1, Tiers: []MovedTier{}}
 	var warnings []diagram.Problem
@@ -336,12 +311,11 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 	} else {
 		warnings = angles.LeakingOptionals(stone.Diagram, stone.Diagram.RefractiveIndex)
 	}
-	out.Exact = in.Body.Draft.Rewritten(exact.Diagram, order)
+	out.Exact = in.Body.Draft.Rewritten(exact.Diagram, nil)
 	after := exact
 	um := 1000 * in.Body.Width / exact.Measures().Width
 	if in.Body.Step > 0 {
-		m := settings.MachineOf("")
-		m.AngleStep = in.Body.Step
+		m := settings.MachineOf("").WithStep(in.Body.Step)
 		nearest, err := angles.Round(exact, angles.Nearest(exact, m.SettableAngles))
 		if err != nil {
 			return out, err
@@ -357,8 +331,8 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 		after, errs = chosen.Stone, chosen.Errors
 		out.Nearest, out.Best = costOf(nearest, um), costOf(best, um)
 	}
-	out.Draft = in.Body.Draft.Rewritten(after.Diagram, order)
-	out.Before, out.After = movedStone(stone, in.Body), movedStone(after, in.Body)
+	out.Draft = in.Body.Draft.Rewritten(after.Diagram, nil)
+	out.Before, out.After = movedStone(stone, in.Body.Width, weighed), movedStone(after, in.Body.Width, weighed)
 	out.Meets = loupeMeets(exact, errs, um)
 	out.Warnings = placesOf(warnings)
 	from := workshop.Margins(stone.Diagram, stone.Diagram.RefractiveIndex)
@@ -384,12 +358,13 @@ func costOf(r *angles.Rounded, um float64) RoundingCost {
 	return out
 }
 
-func movedStone(s *cutting.Stone, r AnglesRequest) MovedStone {
-	m := s.Measures()
-	return MovedStone{
-		CriticalAngle: material.CriticalAngle(s.Diagram.RefractiveIndex), Measures: m,
-		Carats: cutting.Carats(m.VolumeFactor, r.Width, r.SG),
+func movedStone(s *cutting.Stone, width float64, of *material.Material) MovedStone {
+	out := MovedStone{CriticalAngle: material.CriticalAngle(s.Diagram.RefractiveIndex), Measures: s.Measures()}
+	if of != nil {
+		carats := cutting.Carats(out.Measures.VolumeFactor, width, of.SG)
+		out.Carats = &carats
 	}
+	return out
 }
 
 func (s *Server) machineErrors(c *echo.Context, _ struct{}) (MachineErrors, error) {
@@ -446,24 +421,9 @@ func (s *Server) tolerance(c *echo.Context, in withBody[ToleranceRequest], send 
 	for i, share := range result.Shares {
 		out.ByTier = append(out.ByTier, TierShare{stone.Diagram.Tiers[i].Name, share})
 	}
-	if len(out.Meets) > 0 {
-		out.Rounding = roundings(stone, settings.MachineOf(""), 1000*mm, out.Meets[0].P50)
+	m := settings.MachineOf("")
+	for _, r := range result.Roundings(stone, func(step float64) angles.Settable { return m.WithStep(step).SettableAngles }) {
+		out.Rounding = append(out.Rounding, RoundingStep{r.Step, 1000 * mm * r.Gap, r.Noticed})
 	}
 	return send(ToleranceLine{Done: total, Total: total, Result: &out})
-}
-
-// roundings holds the usual steps, and the machine's own, against what the machine
-// opens by itself.
-func roundings(stone *cutting.Stone, m workshop.Machine, um, open float64) []RoundingStep {
-	out := []RoundingStep{}
-	for _, step := range []float64{0.05, 0.1, 0.25, 0.5, 1} {
-		m.AngleStep = step
-		r, err := angles.Round(stone, angles.Nearest(stone, m.SettableAngles))
-		if err != nil {
-			continue
-		}
-		gap := um * r.Gap()
-		out = append(out, RoundingStep{Step: step, Gap: gap, Noticed: gap > open})
-	}
-	return out
 }

@@ -62,7 +62,7 @@ func TestAnOrderIsJudgedAndMendedOverTheWire(t *testing.T) {
 func TestAnglesMoveAndRoundOverTheWire(t *testing.T) {
 	c := start(t)
 	draft := c.diagramCalled("Parallax").Draft
-	ask := server.AnglesRequest{Draft: draft, Step: 0.1, Width: 9, SG: 3.6}
+	ask := server.AnglesRequest{Draft: draft, Step: 0.1, Width: 9}
 	var nearest, best server.AnglesReport
 	c.put(http.MethodPost, "/api/angles", ask, &nearest)
 	ask.Search = true
@@ -76,13 +76,19 @@ func TestAnglesMoveAndRoundOverTheWire(t *testing.T) {
 	c.put(http.MethodPost, "/api/loupe", server.LoupeRequest{Draft: best.Draft, Exact: &draft, Width: 9}, &seen)
 	assert.InDelta(t, best.Meets[0].Gap, seen.Meets[0].Gap, 1e-3, "the loupe sees the same")
 
-	ask = server.AnglesRequest{Draft: draft, Target: &server.AnglesTarget{RefractiveIndex: 1.62, CrownFactor: 1}, Width: 9, SG: 2.7}
+	ask = server.AnglesRequest{Draft: draft, Target: &server.AnglesTarget{RefractiveIndex: 1.62, CrownFactor: 1}, Width: 9, Material: "Aquamarine"}
 	var moved server.AnglesReport
 	c.put(http.MethodPost, "/api/angles", ask, &moved)
 	assert.Equal(t, "1.62", moved.Draft.RefractiveIndex)
 	assert.InDelta(t, *moved.Tiers[4].MarginFrom, *moved.Tiers[4].MarginTo, 1e-9, "the shallowest keeps its margin")
-	assert.Greater(t, moved.After.Carats, 0.0)
+	assert.Greater(t, *moved.After.Carats, *moved.Before.Carats, "a steeper pavilion weighs more")
+	assert.Nil(t, best.After.Carats, "nothing weighs what is of no material")
 	assert.Zero(t, moved.Meets[0].Gap)
+	ask.Material = "Moon cheese"
+	cheese, err := json.Marshal(ask)
+	require.NoError(t, err)
+	assert.Contains(t, c.problem(http.MethodPost, "/api/angles", string(cheese), 422).Detail, "Moon cheese")
+	ask.Material = ""
 	ask.Target.RefractiveIndex, ask.Target.Margin = 1.02, &[]float64{30}[0]
 	data, err := json.Marshal(ask)
 	require.NoError(t, err)

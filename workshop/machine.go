@@ -128,6 +128,12 @@ func (m Machine) Division(angle float64) (Division, bool) {
 	return out, true
 }
 
+// WithStep returns the machine with a protractor of another step.
+func (m Machine) WithStep(step float64) Machine {
+	m.AngleStep = step
+	return m
+}
+
 // Repeats tells by how much the machine repeats an angle and an index, in degrees, and a
 // depth in mm. An index is held by the same quill as an angle. Of a height dial a hand
 // reads half a division; without one an eye tells a hundredth of a millimetre.

@@ -45,7 +45,8 @@ func (s *Stone) Difficulty(widthMM, largestCheat float64, cheater bool) Difficul
 	tiers := len(s.Diagram.Tiers)
 	facets := s.Measures().Facets
 	smallest := s.smallestFacet() * widthMM / s.Measures().Width
-	crowd, free, digits := 0, 0, 0
+	crowd, digits := 0, 0
+	free := len(ByEye(s.Diagram))
 	for _, m := range s.Meets() {
 		// A culet or a table's corner gathers whole tiers; it counts by its tiers.
 		seen := map[int]bool{}
@@ -55,9 +56,6 @@ func (s *Stone) Difficulty(widthMM, largestCheat float64, cheater bool) Difficul
 		crowd = max(crowd, min(len(m.Facets), 2*len(seen)))
 	}
 	for _, t := range s.Diagram.Tiers {
-		if !t.Stop.Definite() {
-			free++
-		}
 		digits = max(digits, decimals(t.Angle))
 	}
 	missing := 4.0

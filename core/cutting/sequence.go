@@ -41,12 +41,7 @@ const TurnedBack diagram.Code = "turned-back"
 // and has the fewest corners, because meets come apart where tiers are in the wrong
 // order.
 func JudgeOrder(ctx context.Context, d *diagram.Diagram, like Preference) Sequence {
-	out := Sequence{Problems: orderProblems(d)}
-	for no, t := range d.Tiers {
-		if !t.Stop.Definite() {
-			out.Free = append(out.Free, no)
-		}
-	}
+	out := Sequence{Problems: orderProblems(d), Free: ByEye(d)}
 	stone, err := Cut(d)
 	out.Cuttable = err == nil
 	order := written(len(d.Tiers))
@@ -73,6 +68,18 @@ func JudgeOrder(ctx context.Context, d *diagram.Diagram, like Preference) Sequen
 		}
 	}
 	out.Better, out.Order = stone, order
+	return out
+}
+
+// ByEye lists the places of the tiers that stop at no point seen on the stone: they are
+// cut by size or by eye.
+func ByEye(d *diagram.Diagram) []int {
+	out := []int{}
+	for no, t := range d.Tiers {
+		if !t.Stop.Definite() {
+			out = append(out, no)
+		}
+	}
 	return out
 }
 

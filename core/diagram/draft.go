@@ -3,6 +3,7 @@ package diagram
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -56,17 +57,20 @@ func DraftOf(d *Diagram) Draft {
 	return out
 }
 
-// Rewritten returns the draft with its tiers in another order, given as their places,
-// and with the angles, stops and refractive index of a diagram whose tiers stand in that
+// Rewritten returns the draft with its tiers in another order, given as their places
+// or nil for the same, and with the angles, stops and refractive index of a diagram whose tiers stand in that
 // order. Rows keep their keys and notes, and figures that are the same their text.
 func (d Draft) Rewritten(by *Diagram, order []int) Draft {
 	out := d
-	out.Tiers = make([]DraftTier, len(order))
+	out.Tiers = make([]DraftTier, len(d.Tiers))
 	if n, err := ParseNumber(d.RefractiveIndex); err != nil || n != by.RefractiveIndex {
 		out.RefractiveIndex = FormatNumber(by.RefractiveIndex)
 	}
-	for i, no := range order {
-		row, t := d.Tiers[no], by.Tiers[i]
+	for i, t := range by.Tiers {
+		row := d.Tiers[i]
+		if order != nil {
+			row = d.Tiers[order[i]]
+		}
 		if angle, err := ParseNumber(row.Angle); err != nil || angle != t.Angle {
 			// Nine digits keep a meet to a hundredth of what counts as one.
 			row.Angle = FormatNumber(math.Round(t.Angle*1e9) / 1e9)
@@ -77,6 +81,25 @@ func (d Draft) Rewritten(by *Diagram, order []int) Draft {
 		out.Tiers[i] = row
 	}
 	return out
+}
+
+// ReadLacking reads a draft in which stops may be missing: the diagram's tiers have none
+// there, and lacking tells whether that is so for any.
+func (d Draft) ReadLacking() (out *Diagram, lacking bool, problems []Problem) {
+	filled := d
+	filled.Tiers = slices.Clone(d.Tiers)
+	for i := range filled.Tiers {
+		if strings.TrimSpace(d.Tiers[i].Stop) == "" {
+			filled.Tiers[i].Stop, lacking = Stop{Kind: Depth}.String(), true
+		}
+	}
+	out, problems = filled.Read()
+	for i := range out.Tiers {
+		if strings.TrimSpace(d.Tiers[i].Stop) == "" {
+			out.Tiers[i].Stop = Stop{}
+		}
+	}
+	return out, lacking, problems
 }
 
 // Read turns a draft into a diagram. The problems name tier and field; the

@@ -16,6 +16,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 	"gonum.org/v1/gonum/stat"
 
+	"cressa/core/angles"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/solid"
@@ -145,4 +146,29 @@ func parallel(ctx context.Context, n int, job func(int)) error {
 	}
 	wait.Wait()
 	return ctx.Err()
+}
+
+// Rounding is what rounding every angle to a step would open by itself.
+type Rounding struct {
+	// Step is in degrees, Gap the widest of any meet in design units.
+	Step, Gap float64
+	// Noticed tells that it is more than the machine's own errors open in half of the
+	// stones at the worst meet: only then does it stand out from them.
+	Noticed bool
+}
+
+// Roundings holds the steps that protractors have against what the machine opens. Can
+// tells what can be set with a step. Steps that make no stone are left out.
+func (r *Result) Roundings(s *cutting.Stone, can func(step float64) angles.Settable) []Rounding {
+	var out []Rounding
+	if len(r.Meets) == 0 {
+		return out
+	}
+	for _, step := range []float64{0.05, 0.1, 0.25, 0.5, 1} {
+		rounded, err := angles.Round(s, angles.Nearest(s, can(step)))
+		if err == nil {
+			out = append(out, Rounding{Step: step, Gap: rounded.Gap(), Noticed: rounded.Gap() > r.Meets[0].P50})
+		}
+	}
+	return out
 }

@@ -834,8 +834,8 @@ export interface components {
         };
         AnglesRequest: {
             draft: components["schemas"]["Draft"];
+            material: string;
             search: boolean;
-            sg: number;
             step: number;
             target: components["schemas"]["AnglesTarget"] | null;
             width: number;
@@ -1286,7 +1286,7 @@ export interface components {
             set: components["schemas"]["MeshFace"][];
         };
         MovedStone: {
-            carats: number;
+            carats: number | null;
             criticalAngle: number;
             measures: components["schemas"]["Measures"];
         };

@@ -52,7 +52,7 @@ function Angles({ diagram: d, settings, materials }: Props) {
   const [wish, setWish] = useState<AngleWish>(() => firstWish(d.draft, machine.angleStep));
   const [loupe, setLoupe] = useState(false);
   const takeOver = useTakeOver(d);
-  const body = bodyOf(d.draft, wish, materials);
+  const body = bodyOf(d.draft, wish);
   const moved = useQuery({
     queryKey: ['angles', body],
     queryFn: ({ signal }) => answer(client.POST('/api/angles', { body, signal })),

@@ -26,12 +26,13 @@ export function BeforeAfter({ was, is, report, wish }: Props) {
   const { before: b, after: n } = report;
   const height = (share: number | null | undefined) =>
     typeof share === 'number' ? mm(share * wish.width) : '–';
+  const weight = (ct: number | null) => (ct === null ? '–' : carats(ct));
   const rows: [string, string, string][] = [
     [a.critical, `${angle(b.criticalAngle)}°`, `${angle(n.criticalAngle)}°`],
     [a.height, height(b.measures.heightWidth), height(n.measures.heightWidth)],
     [a.crownHeight, height(b.measures.crownHeight), height(n.measures.crownHeight)],
     [a.pavilionDepth, height(b.measures.pavilionDepth), height(n.measures.pavilionDepth)],
-    [a.weight, carats(b.carats), carats(n.carats)],
+    [a.weight, weight(b.carats), weight(n.carats)],
   ];
   return (
     <>

@@ -1,4 +1,4 @@
-import type { AnglesTarget, Draft, Material } from '../../api/client';
+import type { AnglesTarget, Draft } from '../../api/client';
 import type { paths } from '../../api/schema';
 import { parseNumber } from '../../words/numbers';
 
@@ -39,11 +39,8 @@ const ownIndex = (draft: Draft): number => parseNumber(draft.refractiveIndex) ??
 export const moves = (draft: Draft, wish: AngleWish): boolean =>
   wish.index !== ownIndex(draft) || wish.margin !== null || wish.crown === 'own';
 
-/** The specific gravity that weights are reckoned with where no material is chosen: quartz. */
-const usualGravity = 2.65;
-
 /** The request for a wish. */
-export function bodyOf(draft: Draft, wish: AngleWish, materials: Material[]): AnglesBody {
+export function bodyOf(draft: Draft, wish: AngleWish): AnglesBody {
   const target: AnglesTarget | null = moves(draft, wish)
     ? {
         refractiveIndex: wish.index,
@@ -52,13 +49,12 @@ export function bodyOf(draft: Draft, wish: AngleWish, materials: Material[]): An
         crownWithPavilion: wish.crown === 'with',
       }
     : null;
-  const sg = materials.find((m) => m.name === wish.material)?.sg ?? usualGravity;
   return {
     draft,
     target,
     step: wish.step,
     search: wish.search === 'best',
     width: wish.width,
-    sg,
+    material: wish.material,
   };
 }
