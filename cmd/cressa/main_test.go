@@ -226,7 +226,18 @@ func TestSequenceRetargetAndToleranceAsTheContractHasThem(t *testing.T) {
 	assert.Len(t, errors.ByTier, 7)
 	assert.Contains(t, errors.Meets[0].Facets[0], "@")
 
+	var seen opticsReport
+	decode(&seen, "optics", examples+"pinwheel.cressa.json", "--ri", "1.544", "--model", "head", "--tilt", "0.01", "--tilt-to", "33")
+	assert.InDelta(t, 0.5921, seen.LightReturn, 1e-4)
+	assert.InDelta(t, 0.2406, seen.Window, 1e-4)
+	assert.InDelta(t, 40.366, seen.CriticalAngle, 1e-3)
+	assert.Zero(t, seen.Frosted)
+	assert.Positive(t, seen.RaysPerSecond)
+	decode(&seen, "optics", examples+"pinwheel.cressa.json", "--girdle", "frosted", "--tilt", "20", "--grid", "64")
+	assert.Positive(t, seen.Frosted)
+
 	for _, args := range [][]string{
+		{"optics", examples + "round.cressa.json", "--model", "sky"}, {"optics", examples + "round.cressa.json", "--ri", "1"},
 		{"retarget", examples + "round.cressa.json", "--ri", "0.5"}, {"retarget", examples + "round.cressa.json"},
 		{"tolerance", examples + "round.cressa.json", "--width", "0"}, {"sequence", examples + "round.cressa.json", "--table", "never"},
 	} {

@@ -63,7 +63,7 @@ const (
 // meet of a side, and none at a level, upright girdle; outline, indexes and the table's
 // share of the width stay. The error is a Problem.
 func Retarget(s *cutting.Stone, to Target) (*Retargeted, error) {
-	lead := shallowest(s)
+	lead := Shallowest(s)
 	if lead < 0 {
 		return nil, diagram.Problem{Code: NoPavilion, TierNo: -1}
 	}
@@ -81,34 +81,50 @@ func Retarget(s *cutting.Stone, to Target) (*Retargeted, error) {
 	if to.CrownWithPavilion {
 		out.CrownFactor = out.PavilionFactor
 	}
-	moved := *d
-	moved.RefractiveIndex = to.RefractiveIndex
-	moved.Tiers = slices.Clone(d.Tiers)
 	edge := edgeOf(s)
-	for i := range moved.Tiers {
-		t := &moved.Tiers[i]
-		switch t.Part {
-		case diagram.Girdle:
-			if t.Angle != 90 {
-				out.Leaning = append(out.Leaning, i)
-			}
-		case d.FirstSide:
-			*t = stretched(*t, out.factor(t.Part), 0)
-		default:
-			k := out.factor(t.Part)
-			// The second side stands on the girdle, which the first has moved.
-			shift := out.factor(d.FirstSide)*edge.first + (edge.second - edge.first) - k*edge.second
-			*t = stretched(*t, k, shift)
-		}
-	}
+	var moved *diagram.Diagram
+	moved, out.Leaning = stretch(s, edge, out.PavilionFactor, out.CrownFactor)
+	moved.RefractiveIndex = to.RefractiveIndex
 	var err error
-	if out.Stone, err = cutting.Cut(&moved); err != nil {
+	if out.Stone, err = cutting.Cut(moved); err != nil {
 		return nil, err
 	}
 	out.Errors = s.MeetErrors(out.Stone.Planes())
 	out.Wave = edge.wave
 	out.Parting = math.Abs(out.PavilionFactor-out.CrownFactor) * edge.wave * math.Cos(edge.slope*math.Pi/180)
 	return out, nil
+}
+
+// Stretch returns the diagram of a stone with each side stretched along its axis by a
+// factor over 0, as Retarget does; its stops have still to be solved.
+func Stretch(s *cutting.Stone, pavilion, crown float64) *diagram.Diagram {
+	moved, _ := stretch(s, edgeOf(s), pavilion, crown)
+	return moved
+}
+
+// stretch also returns the places of girdle tiers that do not stand upright.
+func stretch(s *cutting.Stone, edge edge, pavilion, crown float64) (moved *diagram.Diagram, leaning []int) {
+	d := s.Diagram
+	factor := map[diagram.Part]float64{diagram.Pavilion: pavilion, diagram.Crown: crown}
+	out := *d
+	out.Tiers = slices.Clone(d.Tiers)
+	for i := range out.Tiers {
+		t := &out.Tiers[i]
+		switch t.Part {
+		case diagram.Girdle:
+			if t.Angle != 90 {
+				leaning = append(leaning, i)
+			}
+		case d.FirstSide:
+			*t = stretched(*t, factor[t.Part], 0)
+		default:
+			k := factor[t.Part]
+			// The second side stands on the girdle, which the first has moved.
+			shift := factor[d.FirstSide]*edge.first + (edge.second - edge.first) - k*edge.second
+			*t = stretched(*t, k, shift)
+		}
+	}
+	return &out, leaning
 }
 
 // What is worth knowing of a retargeted diagram.
@@ -152,18 +168,11 @@ func LeakingOptionals(d *diagram.Diagram, refractiveIndex float64) []diagram.Pro
 	return out
 }
 
-func (r *Retargeted) factor(part diagram.Part) float64 {
-	if part == diagram.Crown {
-		return r.CrownFactor
-	}
-	return r.PavilionFactor
-}
-
 func tan(degrees float64) float64 { return math.Tan(degrees * math.Pi / 180) }
 
-// shallowest returns the place of the pavilion tier at the lowest angle over 0 that has
+// Shallowest returns the place of the pavilion tier at the lowest angle over 0 that has
 // facets on the finished stone and is not optional, -1 without one.
-func shallowest(s *cutting.Stone) int {
+func Shallowest(s *cutting.Stone) int {
 	best := -1
 	for _, f := range s.Solid().Faces() {
 		if f.OfBlock() {

@@ -1,0 +1,206 @@
+// Package light tells what an eye above a cut stone sees: how much of what it sends
+// through the stone comes back from above, leaves below or ends at the head that looks.
+//
+// The experiment runs backwards: parallel rays fall along the view axis, enter by
+// refraction and are followed from facet to facet until they have left. The figures
+// compare stones with each other; they are no promise of beauty.
+package light
+
+import (
+	"math"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+)
+
+// Stone is a cut stone made ready for light. It is never changed and may be used by many
+// at once.
+type Stone struct {
+	facets []facet
+	// corners are the solid's vertices, in design units, edges pairs of them.
+	corners []r3.Vec
+	edges   [][2]int
+	// unit is the stone's width in design units.
+	unit float64
+	sym  symmetry
+	// middle is that of the stone's box and shrink makes the box 2 wide each way; seen
+	// are the facets that stand in every direction from the middle of that cube.
+	middle, shrink r3.Vec
+	seen           [6 * lookouts * lookouts]int32
+}
+
+// facet is one side of the stone with the planes that stand around it. A ray that
+// leaves through a facet is inside all of them, so they alone prove where it leaves.
+type facet struct {
+	side
+	around   []side
+	girdle   bool
+	pavilion bool
+}
+
+// side is a plane n·x = d, with n pointing out, of the facet at place no.
+type side struct {
+	nx, ny, nz, d float64
+	no            int
+}
+
+// Of makes a finished stone ready.
+func Of(s *cutting.Stone) *Stone {
+	cut := s.Solid()
+	faces := cut.Faces()
+	out := &Stone{facets: make([]facet, len(faces)), unit: s.Measures().Width}
+	type edge struct{ from, to int }
+	owner := make(map[edge]int)
+	for i, f := range faces {
+		n := f.Plane.Normal
+		out.facets[i] = facet{side: side{n.X, n.Y, n.Z, f.Plane.D, i}, pavilion: n.Z < -level}
+		if !f.OfBlock() {
+			out.facets[i].girdle = s.Diagram.Tiers[s.Facets[f.ID].Tier].Part == diagram.Girdle
+		}
+		for k, v := range f.Loop {
+			owner[edge{v, f.Loop[(k+1)%len(f.Loop)]}] = i
+		}
+	}
+	// A neighbour runs along the common edge the other way.
+	for i, f := range faces {
+		for k, v := range f.Loop {
+			if other, ok := owner[edge{f.Loop[(k+1)%len(f.Loop)], v}]; ok {
+				out.facets[i].around = append(out.facets[i].around, out.facets[other].side)
+			}
+		}
+	}
+	number := make(map[int]int)
+	for i, v := range cut.Vertices() {
+		number[v] = i
+		out.corners = append(out.corners, cut.Point(v))
+	}
+	for e := range owner {
+		if e.from < e.to {
+			out.edges = append(out.edges, [2]int{number[e.from], number[e.to]})
+		}
+	}
+	out.sym = out.symmetries()
+	out.lookAround()
+	return out
+}
+
+// level is how far from 0 the rise of a normal may be and still count as upright.
+const level = 1e-9
+
+// dot is n·p for the plane's normal.
+func (s *side) dot(p *r3.Vec) float64 { return s.nx*p.X + s.ny*p.Y + s.nz*p.Z }
+
+// leave returns the facet through which the line from p along v leaves the stone, and how
+// far along v that is. It starts at a guess and goes from neighbour to neighbour, each
+// nearer to p, until the line leaves within the facet: on a convex solid that is proof.
+func (s *Stone) leave(p, v *r3.Vec, guess int) (int, float64) {
+	f := &s.facets[guess]
+	den := f.dot(v)
+	if den <= grazing {
+		f, den = s.facing(v)
+	}
+	num := f.d - f.dot(p)
+	for {
+		next := -1
+		for i := range f.around {
+			e := &f.around[i]
+			d := e.nx*v.X + e.ny*v.Y + e.nz*v.Z
+			if d <= grazing {
+				continue
+			}
+			// Which of two fractions is less, without dividing.
+			if n := e.d - (e.nx*p.X + e.ny*p.Y + e.nz*p.Z); n*den < num*d {
+				num, den, next = n, d, e.no
+			}
+		}
+		if next < 0 {
+			return f.no, num / den
+		}
+		f = &s.facets[next]
+	}
+}
+
+// grazing is the least cosine at which a ray can leave through a facet.
+const grazing = 1e-12
+
+// facing returns the facet that looks along v the most; on a closed solid one does.
+func (s *Stone) facing(v *r3.Vec) (*facet, float64) {
+	best, most := &s.facets[0], math.Inf(-1)
+	for i := range s.facets {
+		if d := s.facets[i].dot(v); d > most {
+			best, most = &s.facets[i], d
+		}
+	}
+	return best, most
+}
+
+// guess returns a facet near the place where the line from p along v leaves the stone: the
+// one that stands, as seen from the middle, where the line leaves an ellipsoid about as
+// large as the stone.
+func (s *Stone) guess(p, v *r3.Vec) int {
+	x, y, z := (p.X-s.middle.X)*s.shrink.X, (p.Y-s.middle.Y)*s.shrink.Y, (p.Z-s.middle.Z)*s.shrink.Z
+	a, b, c := v.X*s.shrink.X, v.Y*s.shrink.Y, v.Z*s.shrink.Z
+	vv, pv := a*a+b*b+c*c, x*a+y*b+z*c
+	t := (-pv + math.Sqrt(max(0, pv*pv-vv*(x*x+y*y+z*z-1)))) / vv
+	return int(s.seen[lookout(x+t*a, y+t*b, z+t*c)])
+}
+
+// lookouts is the number of directions along the side of a cube about the middle.
+const lookouts = 8
+
+// lookout numbers the directions from the middle.
+func lookout(x, y, z float64) int {
+	ax, ay, az := math.Abs(x), math.Abs(y), math.Abs(z)
+	side, main, u, v := 0, x, y, z
+	switch {
+	case ay >= ax && ay >= az:
+		side, main, u, v = 1, y, z, x
+	case az >= ax:
+		side, main, u, v = 2, z, x, y
+	}
+	if main < 0 {
+		side += 3
+	}
+	scale := lookouts / 2 / math.Abs(main)
+	place := func(c float64) int { return max(0, min(lookouts-1, int(c*scale+lookouts/2))) }
+	return (side*lookouts+place(u))*lookouts + place(v)
+}
+
+// lookAround finds what guess looks up.
+func (s *Stone) lookAround() {
+	low, high := s.corners[0], s.corners[0]
+	for _, c := range s.corners {
+		low = r3.Vec{X: min(low.X, c.X), Y: min(low.Y, c.Y), Z: min(low.Z, c.Z)}
+		high = r3.Vec{X: max(high.X, c.X), Y: max(high.Y, c.Y), Z: max(high.Z, c.Z)}
+	}
+	s.middle = r3.Scale(0.5, r3.Add(low, high))
+	half := r3.Scale(0.5, r3.Sub(high, low))
+	s.shrink = r3.Vec{X: 1 / half.X, Y: 1 / half.Y, Z: 1 / half.Z}
+	last := 0
+	for side := range 6 {
+		for i := range lookouts {
+			for j := range lookouts {
+				u, v := (float64(i)+0.5)*2/lookouts-1, (float64(j)+0.5)*2/lookouts-1
+				main := 1 - 2*float64(side/3)
+				d := [3]r3.Vec{{X: main, Y: u, Z: v}, {X: v, Y: main, Z: u}, {X: u, Y: v, Z: main}}[side%3]
+				way := r3.Vec{X: d.X * half.X, Y: d.Y * half.Y, Z: d.Z * half.Z}
+				last, _ = s.leave(&s.middle, &way, last)
+				s.seen[lookout(d.X, d.Y, d.Z)] = int32(last)
+			}
+		}
+	}
+}
+
+// holdsFor tells for how many steps of drift the point p of the facet stays within it.
+func (f *facet) holdsFor(p, drift *r3.Vec) float64 {
+	steps := math.Inf(1)
+	for i := range f.around {
+		e := &f.around[i]
+		if out := e.dot(drift); out > 0 {
+			steps = min(steps, (e.d-e.dot(p))/out)
+		}
+	}
+	return steps
+}

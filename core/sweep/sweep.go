@@ -1,0 +1,220 @@
+// Package sweep tries a diagram at many angles: each point of a field has the stops
+// solved again and is looked at under light.
+package sweep
+
+import (
+	"context"
+	"math"
+	"runtime"
+	"slices"
+	"sync"
+	"sync/atomic"
+
+	"cressa/core/angles"
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/light"
+	"cressa/core/material"
+)
+
+// Kind says what an axis of a field changes.
+type Kind string
+
+// The kinds of axes.
+const (
+	// Pavilion and Crown stretch a side along the stone's axis by a factor.
+	Pavilion Kind = "pavilion"
+	Crown    Kind = "crown"
+	// Tier sets one tier's angle in degrees.
+	Tier Kind = "tier"
+)
+
+// Axis is one side of a field.
+type Axis struct {
+	Kind Kind `json:"kind" validate:"oneof=pavilion crown tier"`
+	// Tier is the place of the tier whose angle is set; it counts only there.
+	Tier int `json:"tier" validate:"min=0,max=500"`
+	// From and To are factors over 0, or degrees from over 0 to 90; From is the less.
+	From float64 `json:"from" validate:"min=0,max=90"`
+	To   float64 `json:"to" validate:"min=0,max=90"`
+	// Steps is the number of points, at least 2.
+	Steps int `json:"steps" validate:"min=2,max=60"`
+}
+
+// At returns the value at a step, counted from 0.
+func (a Axis) At(step int) float64 {
+	return a.From + (a.To-a.From)*float64(step)/float64(a.Steps-1)
+}
+
+// Why a field cannot be swept.
+const (
+	// BadAxis: an axis has no tier, or runs from a value that is no angle or factor.
+	// Field is "x" or "y".
+	BadAxis diagram.Code = "bad-axis"
+	// SameAxis: both axes change the same.
+	SameAxis diagram.Code = "same-axis"
+)
+
+// Field is what is swept.
+type Field struct {
+	X, Y Axis
+	// RefractiveIndex is above 1, up to 4, HeadAngle the head's half-angle in degrees.
+	RefractiveIndex float64
+	HeadAngle       float64
+	FrostedGirdle   bool
+}
+
+// Point is a diagram at one place of the field.
+type Point struct {
+	X float64 `json:"x"`
+	Y float64 `json:"y"`
+	// Whole tells that it can be cut and has lost no facet; where it is not, the rest
+	// counts for nothing.
+	Whole bool `json:"whole"`
+	// Uniform, Cosine and Head are the light return under each model.
+	Uniform    float64 `json:"uniform"`
+	Cosine     float64 `json:"cosine"`
+	Head       float64 `json:"head"`
+	Leak       float64 `json:"leak"`
+	HeadShadow float64 `json:"headShadow"`
+	Window     float64 `json:"window"`
+	// VolumeFactor is V/W³; HeightWidth and TableWidth are shares of the width, the
+	// latter 0 without a table.
+	VolumeFactor float64 `json:"volumeFactor"`
+	HeightWidth  float64 `json:"heightWidth"`
+	TableWidth   float64 `json:"tableWidth"`
+	// Margin is that of the shallowest pavilion tier above the critical angle, in
+	// degrees.
+	Margin float64 `json:"margin"`
+}
+
+// Check returns the first problem of a field on a diagram, or nil.
+func (f Field) Check(d *diagram.Diagram) error {
+	for name, a := range map[diagram.Field]Axis{"x": f.X, "y": f.Y} {
+		bad := !(a.From > 0 && a.To > a.From && a.Steps >= 2) || a.Kind != Tier && a.To > 10
+		if a.Kind == Tier {
+			bad = bad || a.Tier < 0 || a.Tier >= len(d.Tiers) || a.To > 90
+		}
+		if bad {
+			return diagram.Problem{Code: BadAxis, TierNo: -1, Field: name}
+		}
+	}
+	if f.X.Kind == f.Y.Kind && (f.X.Kind != Tier || f.X.Tier == f.Y.Tier) {
+		return diagram.Problem{Code: SameAxis, TierNo: -1, Field: "y"}
+	}
+	return nil
+}
+
+// At cuts the diagram at one place of the field. The error is a Problem where it cannot
+// be cut there.
+func (f Field) At(s *cutting.Stone, x, y float64) (*cutting.Stone, error) {
+	factor := map[Kind]float64{Pavilion: 1, Crown: 1}
+	tiers := map[int]float64{}
+	for _, on := range []struct {
+		axis  Axis
+		value float64
+	}{{f.X, x}, {f.Y, y}} {
+		if on.axis.Kind == Tier {
+			tiers[on.axis.Tier] = on.value
+		} else {
+			factor[on.axis.Kind] = on.value
+		}
+	}
+	d := angles.Stretch(s, factor[Pavilion], factor[Crown])
+	for no, angle := range tiers {
+		d.Tiers[no].Angle = angle
+	}
+	d.RefractiveIndex = f.RefractiveIndex
+	return cutting.Cut(d)
+}
+
+// Present returns the place of the diagram as it is.
+func (f Field) Present(d *diagram.Diagram) (x, y float64) {
+	at := func(a Axis) float64 {
+		if a.Kind == Tier {
+			return d.Tiers[a.Tier].Angle
+		}
+		return 1
+	}
+	return at(f.X), at(f.Y)
+}
+
+// Look works out one place of the field.
+func (f Field) Look(ctx context.Context, s *cutting.Stone, x, y float64) (Point, error) {
+	p := Point{X: x, Y: y}
+	cut, err := f.At(s, x, y)
+	if err != nil || lost(cut) > lost(s) {
+		return p, ctx.Err()
+	}
+	ready := light.Of(cut)
+	seen, err := ready.Sample(ctx, light.Experiment{
+		RefractiveIndex: f.RefractiveIndex, Grid: ready.GridOf(rays), HeadAngle: f.HeadAngle, FrostedGirdle: f.FrostedGirdle,
+	})
+	if err != nil {
+		return p, err
+	}
+	m := cut.Measures()
+	p.Whole = true
+	p.Uniform, p.Cosine, p.Head = seen.Return(light.Uniform), seen.Return(light.Cosine), seen.Return(light.Head)
+	p.Leak, p.HeadShadow, p.Window = seen.Leak, seen.HeadShadow, seen.Window
+	p.VolumeFactor, p.HeightWidth = m.VolumeFactor, m.HeightWidth
+	if m.TableWidth != nil {
+		p.TableWidth = *m.TableWidth
+	}
+	if lead := angles.Shallowest(cut); lead >= 0 {
+		p.Margin = cut.Diagram.Tiers[lead].Angle - material.CriticalAngle(f.RefractiveIndex)
+	}
+	return p, nil
+}
+
+// rays is about how many rays look at a point, symmetric ones counted once.
+const rays = 2500
+
+// lost counts the facets that are cut and not on the finished stone.
+func lost(s *cutting.Stone) int { return len(s.Facets) - len(s.Solid().Faces()) }
+
+// Run looks at every point of the field, on all cores, and returns them row by row: X
+// runs fastest. Progress is called with every finished point, in no order and from many
+// goroutines. The error is a Problem, or ctx's.
+func Run(ctx context.Context, s *cutting.Stone, f Field, progress func(no int, p Point)) ([]Point, error) {
+	if err := f.Check(s.Diagram); err != nil {
+		return nil, err
+	}
+	out := make([]Point, f.X.Steps*f.Y.Steps)
+	errs := make([]error, len(out))
+	var next atomic.Int64
+	var wg sync.WaitGroup
+	for range min(runtime.GOMAXPROCS(0), len(out)) {
+		wg.Go(func() {
+			for {
+				no := int(next.Add(1)) - 1
+				if no >= len(out) || ctx.Err() != nil {
+					return
+				}
+				out[no], errs[no] = f.Look(ctx, s, f.X.At(no%f.X.Steps), f.Y.At(no/f.X.Steps))
+				if errs[no] == nil {
+					progress(no, out[no])
+				}
+			}
+		})
+	}
+	wg.Wait()
+	if err := ctx.Err(); err != nil {
+		return nil, err
+	}
+	if i := slices.IndexFunc(errs, func(err error) bool { return err != nil }); i >= 0 {
+		return nil, errs[i]
+	}
+	return out, nil
+}
+
+// Around proposes an axis about the diagram as it is: a tenth to both sides of a side's
+// factor, three degrees of a tier's angle.
+func Around(d *diagram.Diagram, kind Kind, tier, steps int) Axis {
+	a := Axis{Kind: kind, Tier: tier, From: 0.9, To: 1.1, Steps: steps}
+	if kind == Tier {
+		at := d.Tiers[tier].Angle
+		a.From, a.To = math.Max(0.1, at-3), math.Min(90, at+3)
+	}
+	return a
+}
