@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"reflect"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -69,6 +70,10 @@ func stream[In, Line any](s *Server, method, path, name, summary string, f func(
 		return f(c, in, func(line Line) error {
 			head.Set("Content-Type", ndjson)
 			head.Set("Cache-Control", "no-store")
+			// A long answer is well as long as lines come.
+			if err := flush.SetWriteDeadline(time.Now().Add(writeTimeout)); err != nil && !errors.Is(err, http.ErrNotSupported) {
+				return err
+			}
 			if err := out.Encode(line); err != nil {
 				return err
 			}
@@ -76,6 +81,16 @@ func stream[In, Line any](s *Server, method, path, name, summary string, f func(
 		})
 	})
 }
+
+// isStream tells the routes whose answers must not be held back to be packed.
+func (s *Server) isStream(c *echo.Context) bool {
+	return slices.ContainsFunc(s.routes, func(r route) bool {
+		return r.streams() && r.method == c.Request().Method && r.path == c.Path()
+	})
+}
+
+// streams tells whether a route answers line by line.
+func (r route) streams() bool { return strings.HasPrefix(r.response.Name(), "lines[") }
 
 // lines marks the response of a stream in the contract.
 type lines[Line any] struct{ Line Line }
@@ -169,7 +184,7 @@ func (d *documenter) operation(r route) map[string]any {
 	done := map[string]any{"description": "done"}
 	status := "204"
 	switch {
-	case strings.HasPrefix(r.response.Name(), "lines["):
+	case r.streams():
 		status = "200"
 		done["content"] = jsonContent(ndjson, d.schema(r.response.Field(0).Type))
 	case r.response != reflect.TypeFor[none]():

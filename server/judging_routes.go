@@ -196,9 +196,6 @@ func (s *Server) judgingRoutes() {
 	stream(s, http.MethodPost, "/api/tolerance", "tolerance", "What a machine's errors do to the meets", s.tolerance)
 }
 
-// isStream tells the routes whose answers must not be held back to be packed.
-func isStream(c *echo.Context) bool { return c.Request().URL.Path == "/api/tolerance" }
-
 // named gives a draft that has no name yet one, so that it can be read.
 func named(draft diagram.Draft) diagram.Draft {
 	if draft.Name == "" {

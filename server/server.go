@@ -72,12 +72,14 @@ func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) 
 		requestLog(log),
 		middleware.Recover(),
 		middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: maxBody, Skipper: isPhoto}),
-		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1024, Skipper: isStream}),
+		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1024, Skipper: s.isStream}),
 	)
 	s.diagramRoutes()
 	s.editingRoutes()
 	s.judgingRoutes()
 	s.solidRoutes()
+	s.lightRoutes()
+	s.sweepRoutes()
 	s.exportRoutes()
 	s.doorRoutes()
 	s.runRoutes()

@@ -9,6 +9,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"cressa/core/cutting"
+	"cressa/core/diagram"
 	"cressa/core/gear"
 	"cressa/core/material"
 	"cressa/words"
@@ -58,6 +59,10 @@ type GearFit struct {
 
 // Assessment is what a plan comes to, in mm, carats and degrees.
 type Assessment struct {
+	// Draft is the diagram as it would be cut.
+	Draft diagram.Draft `json:"draft"`
+	// FrostedGirdle tells that the girdle keeps light that a polished one would mirror.
+	FrostedGirdle bool           `json:"frostedGirdle"`
 	MMPerUnit     float64        `json:"mmPerUnit"`
 	Width         float64        `json:"width"`
 	Length        float64        `json:"length"`
@@ -233,6 +238,7 @@ func (s *Server) stonePage(c *echo.Context, in byID) (StonePage, error) {
 
 func assessmentOf(a *workshop.Assessment) Assessment {
 	out := Assessment{
+		Draft: diagram.DraftOf(a.Stone.Diagram), FrostedGirdle: a.Choices.GirdleFinish.Frosted(),
 		MMPerUnit: a.MM, Width: a.WidthMM, Length: a.LengthMM, Height: a.HeightMM,
 		Crown: a.CrownMM, Girdle: a.GirdleMM, Pavilion: a.PavilionMM, Table: a.TableMM,
 		Carats: a.Carats, CriticalAngle: a.CriticalAngle, Turns: a.Turns, LargestCheat: a.LargestCheat,

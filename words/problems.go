@@ -11,6 +11,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/core/polyhedron"
 	"cressa/core/quick"
+	"cressa/core/sweep"
 	"cressa/formats"
 	"cressa/workshop"
 )
@@ -198,6 +199,13 @@ var problems = map[diagram.Code]sentence{
 	cutting.NoStop:       plain("Its facets stand at several distances and share no meet, so no one stop brings them there. Split the tier."),
 	cutting.NoStopsFound: plain("No stop was found for it with which the stone goes on. Give it one, or give the tiers before it theirs."),
 
+	sweep.BadAxis: func(p diagram.Problem) string {
+		return fmt.Sprintf("The %s axis cannot run like that. Give it a tier of this diagram or a side, and let it run from over 0 upwards: factors to 10, angles to 90 degrees.", p.Field)
+	},
+	sweep.SameAxis: plain("Both axes change the same. Choose another side or tier for one of them."),
+	workshop.UnknownTint: func(p diagram.Problem) string {
+		return fmt.Sprintf("There is no body colour called %q. Choose one from the list.", p.Text)
+	},
 	angles.NoPavilion: plain("No pavilion tier is left on the stone whose angle could be moved. Angles are moved by the shallowest one."),
 	angles.OutOfTarget: func(p diagram.Problem) string {
 		return fmt.Sprintf("Refractive index and margin ask for an angle of %.1f°; it must be over 0° and under 90°. Choose a smaller margin, or a higher index.", p.Value)

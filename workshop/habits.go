@@ -55,6 +55,9 @@ const (
 	GirdleCut GirdleFinish = "cut"
 )
 
+// Frosted tells that light which meets the girdle from inside is lost there.
+func (g GirdleFinish) Frosted() bool { return g == GirdlePrepolished || g == GirdleCut }
+
 // Passes returns how many of n passes a girdle facet gets, at least one.
 func (g GirdleFinish) Passes(n int) int {
 	switch g {

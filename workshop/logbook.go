@@ -206,22 +206,11 @@ func Minutes(visits []ScriptVisit, events []Event) []float64 {
 	type step struct{ setup, pass string }
 	took := map[Visit]float64{}
 	gaps, all := map[step][]time.Duration{}, []time.Duration{}
-	var before *Event
-	ticks := Standing(events)
-	slices.SortStableFunc(ticks, func(a, b Event) int { return a.DeviceTime.Compare(b.DeviceTime) })
-	for _, e := range ticks {
-		if e.Kind != EventDone && e.Kind != EventSkip {
-			continue
-		}
-		if before != nil {
-			if gap := e.DeviceTime.Sub(before.DeviceTime); gap <= longPause {
-				took[Visit{e.Setup, e.Pass, e.Facet}] = gap.Minutes()
-				gaps[step{e.Setup, e.Pass}] = append(gaps[step{e.Setup, e.Pass}], gap)
-				all = append(all, gap)
-			}
-		}
-		before = &e
-	}
+	eachGap(events, func(e Event, gap time.Duration) {
+		took[Visit{e.Setup, e.Pass, e.Facet}] = gap.Minutes()
+		gaps[step{e.Setup, e.Pass}] = append(gaps[step{e.Setup, e.Pass}], gap)
+		all = append(all, gap)
+	})
 	out := make([]float64, len(visits))
 	for i, v := range visits {
 		usual := median(gaps[step{v.Setup, v.Pass}]).Minutes()

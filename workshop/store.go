@@ -13,6 +13,7 @@ type Store interface {
 	StoneStore
 	DeviceStore
 	PhotoStore
+	SweepStore
 
 	// Settings returns the settings, the zero value before they were first saved.
 	Settings(ctx context.Context) (Settings, error)

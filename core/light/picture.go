@@ -5,6 +5,8 @@ import "context"
 // Picture is what is seen, ray by ray in rows from the top, each from the left.
 type Picture struct {
 	Grid int
+	// Hits tells which rays hit the stone.
+	Hits []bool
 	// Light is the return under a model in red, green and blue, each 0 to 1, linear.
 	Light [][3]float32
 	// Ways tells where most of each ray goes.
@@ -18,11 +20,11 @@ type Fan [3]float64
 // Picture looks at the stone. Without a fan all colours go the same way. The figures are
 // those of Trace.
 func (s *Stone) Picture(ctx context.Context, e Experiment, m Model, fan Fan) (*Picture, Figures, error) {
-	p := &Picture{Grid: e.Grid, Light: make([][3]float32, e.Grid*e.Grid), Ways: make([]Way, e.Grid*e.Grid)}
+	p := &Picture{Grid: e.Grid, Light: make([][3]float32, e.Grid*e.Grid), Ways: make([]Way, e.Grid*e.Grid), Hits: make([]bool, e.Grid*e.Grid)}
 	alpha := e.alpha(s.unit)
 	figures, err := s.run(ctx, &e, alpha, func(column, row int, o *outcome) {
 		at := p.at(column, row)
-		p.Ways[at] = o.way()
+		p.Hits[at], p.Ways[at] = true, o.way()
 		for c := range 3 {
 			p.Light[at][c] = float32(o.seen(m, min(c, max(1, len(alpha))-1)))
 		}

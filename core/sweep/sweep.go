@@ -218,3 +218,14 @@ func Around(d *diagram.Diagram, kind Kind, tier, steps int) Axis {
 	}
 	return a
 }
+
+// Return is the light return under a model.
+func (p Point) Return(m light.Model) float64 {
+	switch m {
+	case light.Cosine:
+		return p.Cosine
+	case light.Head:
+		return p.Head
+	}
+	return p.Uniform
+}

@@ -70,6 +70,10 @@ func tickAll(p *browser.Page) error {
 
 func seeDrawing(p *browser.Page) error { return p.Until("document.querySelector('polygon')") }
 
+func seeLight(p *browser.Page) error {
+	return p.Until("document.querySelector('[aria-busy=false] img')?.complete")
+}
+
 // mail is a table as somebody might send it, with one line that says nothing.
 const mail = `Evening Lantern, 96 index, R.I. 1.54
 
@@ -110,16 +114,16 @@ var views = []view{
 	{name: "import", path: "/diagrams/import", steps: []step{paste(mail), click("Read it"), see("Evening Lantern"), bringSolid, seeDrawing}},
 	{name: "diagram", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), seeDrawing, selectTier("P4")}},
 	{name: "editor", path: "/diagrams", steps: []step{click("Three Sisters"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name]"), seeDrawing}},
-	{name: "pull", path: "/diagrams", steps: []step{click("First Light"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name][value=C2]"), click("Pull C2"), see("It clicks at every meet"), clickOn("[data-ring='2']")}},
 	{name: "cutting-order", path: "/diagrams", steps: []step{click("Three Sisters"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name][value=P2]"), click("Move P2 up"), click("Move P2 up"), click("Mend the order"), see("moved"), seeDrawing}},
 	{name: "angles", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Angles"), choose("Material", "Aquamarine"), see("Pavilion ×"), see("µm")}},
-	{name: "loupe", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Angles"), see("µm"), click("Loupe"), see("the widest first")}},
 	{name: "machine-error", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Machine error"), choose("Stones", "200"), click("Cut them"), see("Would rounding be noticed?"), seeDrawing}},
+	{name: "light", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), see("Hours"), seeLight}},
+	{name: "sweep", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), click("Sweep the angles"), see("Pavilion, factor"), clickOn("main button.MuiButton-contained"), see("Kept sweeps"), click("Go to the best"), see("Angles there"), seeLight}},
+	{name: "light-compare", path: "/diagrams/compare", steps: []step{choose("Hold beside it", "First Light"), choose("Hold beside it", "Parallax"), choose("Hold beside it", "Three Sisters"), click("Light"), choose("Show the stone", "where light goes"), see("Light, face up"), seeLight}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},
 	{name: "sheet", path: "/stones", steps: []step{click("Rose oval"), click("Sheet"), func(p *browser.Page) error { return p.Until("document.querySelector('.sheet-pages img')?.complete") }}},
 	{name: "stone", path: "/stones", steps: []step{click("Rose oval"), see("The thread"), seeDrawing}},
 	{name: "bench", path: "/", tablet: true, steps: []step{click("Resume at the wheel"), see("Done"), seeDrawing}},
-	{name: "bench-run", path: "/stones", tablet: true, steps: []step{click("Peridot pair 1/2"), click("The run"), click("Cut the run"), see("Stone 1 of 2"), seeDrawing}},
 	{name: "repair-bench", path: "/stones", tablet: true, steps: []step{click("Ring stone with a chip"), click("To the bench"), click("Begin"), see("at work")}},
 	{name: "transfer", path: "/stones", tablet: true, steps: []step{click("Sea glass"), click("Cut it"), tickAll, see("Turn the stone over"), seeDrawing}},
 	{name: "logbook", path: "/logbook", steps: []step{see("Together")}},

@@ -73,3 +73,9 @@ export const repairQuery = (id: string) =>
     queryKey: ['stones', 'repair', id],
     queryFn: () => answer(client.GET('/api/repairs/{id}', { params: { path: { id } } })),
   });
+
+export const tintsQuery = queryOptions({
+  queryKey: ['tints'],
+  queryFn: async () => (await answer(client.GET('/api/tints'))).tints,
+  staleTime: Infinity,
+});

@@ -296,6 +296,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/diagrams/{id}/sweeps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sweeps of a diagram */
+        get: operations["listSweeps"];
+        put?: never;
+        /** A draft at many angles */
+        post: operations["sweep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/diagrams/{id}/variant": {
         parameters: {
             query?: never;
@@ -341,6 +359,74 @@ export interface paths {
         put?: never;
         /** How well each gear carries a stone */
         post: operations["rankGears"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light/girdle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the finish of a draft's girdle is worth */
+        post: operations["lightByGirdle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A draft under light, pictured */
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light/materials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A draft's light in several materials */
+        post: operations["lightByMaterial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light/tilts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A draft's light as it is tilted */
+        post: operations["tilts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -792,6 +878,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sweeps/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept sweep */
+        get: operations["getSweep"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweeps/{id}/pick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The diagram at a place of a sweep */
+        post: operations["pickPoint"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The body colours */
+        get: operations["listTints"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tolerance": {
         parameters: {
             query?: never;
@@ -859,6 +996,8 @@ export interface components {
             cheater: boolean;
             criticalAngle: components["schemas"]["Range"];
             crown: number;
+            draft: components["schemas"]["Draft"];
+            frostedGirdle: boolean;
             girdle: number;
             height: number;
             largestCheat: number;
@@ -874,6 +1013,14 @@ export interface components {
             turns: components["schemas"]["Turns"];
             warnings: components["schemas"]["Place"][];
             width: number;
+        };
+        Axis: {
+            from: number;
+            /** @enum {string} */
+            kind: "pavilion" | "crown" | "tier";
+            steps: number;
+            tier: number;
+            to: number;
         };
         BenchFacet: {
             above: number;
@@ -1120,6 +1267,32 @@ export interface components {
             draft: components["schemas"]["Draft"];
             width: number;
         };
+        GirdleFinishLight: {
+            faceUp: components["schemas"]["LightFigures"];
+            /** @enum {string} */
+            finish: "polished" | "prepolished" | "cut";
+            hours: number;
+            tilted: components["schemas"]["LightFigures"];
+            visits: number;
+        };
+        GirdleLight: {
+            finishes: components["schemas"]["GirdleFinishLight"][];
+            logged: boolean;
+            pace: number;
+            tilt: number;
+        };
+        GirdleRequest: {
+            draft: components["schemas"]["Draft"];
+            frostedGirdle: boolean;
+            headAngle: number;
+            material: string;
+            /** @enum {string} */
+            model: "uniform" | "cosine" | "head";
+            passes: number;
+            refractiveIndex: number;
+            tint: string;
+            width: number;
+        };
         Habits: {
             /** @enum {string} */
             firstSide: "drawn" | "pavilion" | "crown";
@@ -1168,6 +1341,51 @@ export interface components {
             girdleLow: number;
             hasGirdle: boolean;
             top: number;
+        };
+        LightFigures: {
+            absorbed: number;
+            criticalAngle: number;
+            frosted: number;
+            glare: number;
+            headShadow: number;
+            leak: number;
+            refractiveIndex: number;
+            residual: number;
+            return: number;
+            window: number;
+        };
+        Look: {
+            figures: components["schemas"]["LightFigures"];
+            picture: string;
+            ways: components["schemas"]["WayShare"][];
+        };
+        LookRequest: {
+            draft: components["schemas"]["Draft"];
+            frostedGirdle: boolean;
+            grid: number;
+            headAngle: number;
+            material: string;
+            /** @enum {string} */
+            model: "uniform" | "cosine" | "head";
+            refractiveIndex: number;
+            /** @enum {string} */
+            show: "colour" | "pale" | "ways";
+            split: boolean;
+            tilt: number;
+            tint: string;
+            to: number;
+            width: number;
+        };
+        LookedAt: {
+            draft: components["schemas"]["Draft"];
+            frostedGirdle: boolean;
+            headAngle: number;
+            material: string;
+            /** @enum {string} */
+            model: "uniform" | "cosine" | "head";
+            refractiveIndex: number;
+            tint: string;
+            width: number;
         };
         Loupe: {
             meets: components["schemas"]["LoupeMeet"][];
@@ -1230,6 +1448,10 @@ export interface components {
             /** @enum {string} */
             solvent: "safe" | "acid" | "soaks";
         };
+        MaterialLight: {
+            figures: components["schemas"]["LightFigures"];
+            material: string;
+        };
         MaterialList: {
             materials: components["schemas"]["MaterialView"][];
         };
@@ -1255,6 +1477,21 @@ export interface components {
             sg: number;
             /** @enum {string} */
             solvent: "safe" | "acid" | "soaks";
+        };
+        MaterialsLight: {
+            rows: components["schemas"]["MaterialLight"][];
+        };
+        MaterialsRequest: {
+            draft: components["schemas"]["Draft"];
+            frostedGirdle: boolean;
+            headAngle: number;
+            material: string;
+            materials: string[];
+            /** @enum {string} */
+            model: "uniform" | "cosine" | "head";
+            refractiveIndex: number;
+            tint: string;
+            width: number;
         };
         Measures: {
             crownHeight?: number | null;
@@ -1322,6 +1559,19 @@ export interface components {
             note: string;
             /** Format: date-time */
             taken: string;
+        };
+        PickRequest: {
+            x: number;
+            y: number;
+        };
+        Picked: {
+            draft: components["schemas"]["Draft"];
+            tiers: components["schemas"]["PickedTier"][];
+        };
+        PickedTier: {
+            from: number;
+            name: string;
+            to: number;
         };
         Picture: {
             above: number[][];
@@ -1636,6 +1886,80 @@ export interface components {
             version: number;
             work: components["schemas"]["Work"];
         };
+        SweepAsked: {
+            frostedGirdle: boolean;
+            headAngle: number;
+            material: string;
+            /** @enum {string} */
+            model: "uniform" | "cosine" | "head";
+            refractiveIndex: number;
+            tint: string;
+            width: number;
+            x: components["schemas"]["Axis"];
+            y: components["schemas"]["Axis"];
+        };
+        SweepHead: {
+            asked: components["schemas"]["SweepAsked"];
+            changed: boolean;
+            /** Format: date-time */
+            created: string;
+            id: string;
+            name: string;
+            presentX: number;
+            presentY: number;
+        };
+        SweepLine: {
+            done: number;
+            kept: components["schemas"]["SweepHead"] | null;
+            points: components["schemas"]["SweptPoint"][];
+            total: number;
+        };
+        SweepList: {
+            sweeps: components["schemas"]["SweepHead"][];
+        };
+        SweepRequest: {
+            draft: components["schemas"]["Draft"];
+            frostedGirdle: boolean;
+            headAngle: number;
+            material: string;
+            /** @enum {string} */
+            model: "uniform" | "cosine" | "head";
+            refractiveIndex: number;
+            tint: string;
+            width: number;
+            x: components["schemas"]["Axis"];
+            y: components["schemas"]["Axis"];
+        };
+        SweepView: {
+            asked: components["schemas"]["SweepAsked"];
+            changed: boolean;
+            /** Format: date-time */
+            created: string;
+            id: string;
+            name: string;
+            points: components["schemas"]["SweptPoint"][];
+            presentX: number;
+            presentY: number;
+        };
+        SweptPoint: {
+            carats: number | null;
+            cosine: number;
+            head: number;
+            headShadow: number;
+            height: number;
+            heightWidth: number;
+            leak: number;
+            margin: number;
+            no: number;
+            return: number;
+            tableWidth: number;
+            uniform: number;
+            volumeFactor: number;
+            whole: boolean;
+            window: number;
+            x: number;
+            y: number;
+        };
         Tier: {
             above: number;
             angle: number;
@@ -1655,6 +1979,21 @@ export interface components {
         TierShare: {
             name: string;
             share: number;
+        };
+        TiltCurve: {
+            points: components["schemas"]["TiltPoint"][];
+        };
+        TiltPoint: {
+            degrees: number;
+            three: components["schemas"]["LightFigures"];
+            twelve: components["schemas"]["LightFigures"];
+        };
+        TintList: {
+            tints: components["schemas"]["TintView"][];
+        };
+        TintView: {
+            key: string;
+            usual: string[];
         };
         ToleranceLine: {
             done: number;
@@ -1689,6 +2028,12 @@ export interface components {
         };
         VersionRequest: {
             version: number;
+        };
+        WayShare: {
+            colour: string;
+            share: number;
+            /** @enum {string} */
+            way: "returned" | "leaked" | "shadowed";
         };
         Weight: {
             factor: string;
@@ -2356,6 +2701,72 @@ export interface operations {
             };
         };
     };
+    listSweeps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sweep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["SweepLine"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     varyDiagram: {
         parameters: {
             query?: never;
@@ -2436,6 +2847,138 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GearReport"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lightByGirdle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GirdleRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GirdleLight"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Look"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lightByMaterial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MaterialsRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialsLight"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tilts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookedAt"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TiltCurve"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -3374,6 +3917,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StopProposals"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getSweep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepView"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pickPoint: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PickRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Picked"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listTints: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TintList"];
                 };
             };
             /** @description a problem (RFC 9457) */

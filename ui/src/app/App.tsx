@@ -18,6 +18,7 @@ import { SheetRoom } from '../rooms/diagrams/SheetRoom';
 import { LibraryRoom } from '../rooms/diagrams/LibraryRoom';
 import { AnglesRoom } from '../rooms/judging/AnglesRoom';
 import { ErrorsRoom } from '../rooms/judging/ErrorsRoom';
+import { SweepRoom } from '../rooms/light/SweepRoom';
 import { CardRoom } from '../rooms/logbook/CardRoom';
 import { LogbookRoom } from '../rooms/logbook/LogbookRoom';
 import { MachineRoom } from '../rooms/machine/MachineRoom';
@@ -54,6 +55,12 @@ const router = createBrowserRouter([
           { path: '/diagrams/:id', element: <DiagramRoom /> },
           { path: '/diagrams/:id/angles', element: <AnglesRoom /> },
           { path: '/diagrams/:id/errors', element: <ErrorsRoom /> },
+          // Its charts are large, and no other room has any.
+          {
+            path: '/diagrams/:id/light',
+            lazy: async () => ({ Component: (await import('../rooms/light/LightRoom')).LightRoom }),
+          },
+          { path: '/diagrams/:id/light/sweep', element: <SweepRoom /> },
           { path: '/diagrams/:id/sheet', element: <SheetRoom of="diagrams" /> },
           { path: '/stones', element: <StonesRoom /> },
           { path: '/stones/new', element: <PlanRoom /> },

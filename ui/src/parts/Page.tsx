@@ -85,12 +85,12 @@ export function Empty({ text, children }: { text: string; children?: ReactNode }
 }
 
 /** Figures of one thing, name and value side by side as on a drawing sheet. */
-export function Figures({ rows }: { rows: [name: string, value: ReactNode][] }) {
+export function Figures({ rows }: { rows: [name: ReactNode, value: ReactNode][] }) {
   return (
     <Box component="dl" sx={{ m: 0 }}>
-      {rows.map(([name, value]) => (
+      {rows.map(([name, value], i) => (
         <Box
-          key={name}
+          key={i}
           sx={{ display: 'flex', gap: 4, borderBottom: 1, borderColor: 'divider', py: 0.5 }}
         >
           <Typography component="dt" color="text.secondary" sx={{ flexGrow: 1 }}>

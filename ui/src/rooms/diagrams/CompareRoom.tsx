@@ -10,24 +10,34 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Diagram, DraftTier } from '../../api/client';
 import { diagramsQuery } from '../../api/queries';
+import { faceUp, plainLooking, type Looking, type Show } from '../../parts/light/looking';
 import { Await, Empty, PageHead } from '../../parts/Page';
+import { PickField } from '../../parts/PickField';
 import { Sheet } from '../../parts/Sheet';
 import { Profile } from '../../parts/stone/Profile';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { percent } from '../../words/numbers';
 import { editingWords } from '../../words/editing';
+import { lightWords } from '../../words/light';
 import { w } from '../../words/words';
+import { LightColumn, LightDifferences, type CommonView } from '../light/CompareLight';
+import { LookingFields } from '../light/LookingFields';
 import { StoneFigures } from './StoneFigures';
 import { useSolved } from './useSolved';
 
 const v = editingWords.variants;
 const most = 4;
 
+type View = 'crown' | 'pavilion' | 'light';
+
 /** Up to four diagrams side by side, drawn alike, with what differs named. */
 export function CompareRoom() {
   const diagrams = useQuery(diagramsQuery);
   const [params, setParams] = useSearchParams();
-  const [up, setUp] = useState<'crown' | 'pavilion'>('crown');
+  const [view, setView] = useState<View>('crown');
+  const [show, setShow] = useState<Show>('pale');
+  const [tilt, setTilt] = useState(faceUp);
+  const [looking, setLooking] = useState<Looking>();
   const ids = params.get('ids')?.split(',').filter(Boolean) ?? [];
   const choose = (next: string[]) => setParams({ ids: next.join(',') }, { replace: true });
   return (
@@ -35,17 +45,20 @@ export function CompareRoom() {
       {(list) => {
         const chosen = ids.flatMap((id) => list.filter((d) => d.id === id)).slice(0, most);
         const rest = list.filter((d) => !chosen.includes(d));
+        // One material for all: what the first was drawn for, until another is chosen.
+        const common = looking ?? (chosen[0] && plainLooking(chosen[0].draft));
         return (
           <>
             <PageHead title={v.title}>
               <ToggleButtonGroup
                 exclusive
-                value={up}
-                onChange={(_, side: typeof up | null) => side && setUp(side)}
+                value={view}
+                onChange={(_, v: View | null) => v && setView(v)}
                 aria-label={w.drawing.views}
               >
                 <ToggleButton value="crown">{w.drawing.crownUp}</ToggleButton>
                 <ToggleButton value="pavilion">{w.drawing.pavilionUp}</ToggleButton>
+                <ToggleButton value="light">{lightWords.open}</ToggleButton>
               </ToggleButtonGroup>
               {chosen.length < most && (
                 <TextField
@@ -70,6 +83,20 @@ export function CompareRoom() {
               <Empty text={v.none} />
             ) : (
               <Box sx={{ p: 4 }}>
+                {view === 'light' && common && (
+                  <LookingFields
+                    looking={common}
+                    set={(change) => setLooking({ ...common, ...change })}
+                  >
+                    <PickField
+                      label={lightWords.show}
+                      value={show}
+                      options={lightWords.shows}
+                      onChange={setShow}
+                      width={190}
+                    />
+                  </LookingFields>
+                )}
                 <Box
                   sx={{
                     display: 'grid',
@@ -81,11 +108,15 @@ export function CompareRoom() {
                     <Column
                       key={d.id}
                       diagram={d}
-                      up={up}
+                      view={view}
+                      light={common && { looking: common, show, tilt, onTilt: setTilt }}
                       onOut={() => choose(ids.filter((id) => id !== d.id))}
                     />
                   ))}
                 </Box>
+                {chosen.length > 1 && view === 'light' && common && (
+                  <LightDifferences list={chosen} looking={common} />
+                )}
                 {chosen.length > 1 && <Differences list={chosen} />}
               </Box>
             )}
@@ -98,14 +129,16 @@ export function CompareRoom() {
 
 function Column({
   diagram: d,
-  up,
+  view,
+  light,
   onOut,
 }: {
   diagram: Diagram;
-  up: 'crown' | 'pavilion';
+  view: View;
+  light: CommonView | undefined;
   onOut: () => void;
 }) {
-  const { shown: stone } = useSolved(d.draft);
+  const { shown: stone, whole } = useSolved(d.draft);
   const name = d.draft.name || w.diagrams.noName;
   return (
     <Box component="section" aria-label={name}>
@@ -114,16 +147,17 @@ function Column({
           {name}
         </Box>
       </Typography>
-      {stone && (
+      {view === 'light' && light && whole && <LightColumn draft={whole} view={light} />}
+      {stone && view !== 'light' && (
         <>
           <Box sx={{ height: 'min(34vw, 320px)' }}>
             <StoneInWheel
               mesh={stone.mesh}
               step={stone.mesh.steps.length - 1}
-              up={up}
+              up={view}
               wheel={stone.wheel}
               lit={[]}
-              label={`${name}: ${w.drawing.inWheel(up)}`}
+              label={`${name}: ${w.drawing.inWheel(view)}`}
             />
           </Box>
           <Box sx={{ height: 150 }}>

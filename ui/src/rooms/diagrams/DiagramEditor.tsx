@@ -10,6 +10,7 @@ import type { Diagram, Draft } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { useNotice } from '../../app/notice';
 import { Conflict } from '../../parts/Conflict';
+import { useUsualLooking } from '../../parts/light/useUsualLooking';
 import { PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { vec } from '../../parts/stone/geometry';
@@ -61,6 +62,7 @@ function Editor({ diagram, stack }: { diagram: Diagram; stack: Stack | undefined
   const { solved, behind } = live;
   const shown = pulling ? (solved?.stone ?? live.shown) : live.shown;
   const held = pulled !== null;
+  const usual = useUsualLooking(diagram);
   const pick = useCallback((t: string | null) => !held && setSelected(t), [held]);
   const pull = (tier: number) => {
     setSelected(String(tier));
@@ -121,6 +123,7 @@ function Editor({ diagram, stack }: { diagram: Diagram; stack: Stack | undefined
         warnings={solved?.warnings ?? []}
         selected={selected}
         onSelect={pick}
+        light={{ draft: usual.ready ? live.whole : undefined, looking: usual.looking }}
         hold={
           pulling ? { tier: pulling.tier, rings: ringsOf(pulling), grab: pulling.grab } : undefined
         }

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Diagram } from '../../api/client';
 import { diagramQuery, diagramsQuery } from '../../api/queries';
+import { useUsualLooking } from '../../parts/light/useUsualLooking';
 import { MenuButton } from '../../parts/MenuButton';
 import { Await, Care, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
@@ -46,7 +47,8 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
   const actions = useDiagramActions();
   const [gear, setGear] = useState(0);
   const [off, toggleOff] = useLeftOff();
-  const { solved, shown } = useSolved(d.draft, { gear, off });
+  const { solved, shown, whole } = useSolved(d.draft, { gear, off });
+  const usual = useUsualLooking(d);
   const list = useQuery(diagramsQuery).data ?? [];
   const judged = list.find((o) => o.id === d.id)?.judged;
   const group = d.variantOf || d.id;
@@ -137,6 +139,7 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
         selected={selected}
         onSelect={select}
         note={d.draft.note}
+        light={{ draft: usual.ready ? whole : undefined, looking: usual.looking }}
       >
         {gear !== 0 && <Care>{editingWords.gears.shown(gear)}</Care>}
         {shown && (

@@ -3,7 +3,9 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { memo, useCallback, useState, type ReactNode } from 'react';
-import type { Place, StoneView } from '../../api/client';
+import type { Draft, Place, StoneView } from '../../api/client';
+import { LightView } from '../../parts/light/LightView';
+import type { Looking } from '../../parts/light/looking';
 import { Care } from '../../parts/Page';
 import { vec } from '../../parts/stone/geometry';
 import type { Grab, RingMark } from '../../parts/stone/grab';
@@ -11,6 +13,7 @@ import { Profile } from '../../parts/stone/Profile';
 import { momentOf, StepSlider } from '../../parts/stone/StepSlider';
 import { StoneInTheRound } from '../../parts/stone/StoneInTheRound';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+import { lightWords } from '../../words/light';
 import { percent } from '../../words/numbers';
 import { w } from '../../words/words';
 import { StoneFigures } from './StoneFigures';
@@ -25,6 +28,8 @@ interface Props {
   note?: string;
   /** A tier that is being lowered: the drawings can be grabbed and show where it clicks. */
   hold?: Hold;
+  /** How the stone is looked at under light; the draft is undefined until there is a whole one. */
+  light?: { draft: Draft | undefined; looking: Looking };
   /** Says more of a length in design units than its share of the width. */
   length?: (units: number) => string;
   children: ReactNode;
@@ -46,6 +51,7 @@ export function StoneDesk({
   onSelect,
   note,
   hold,
+  light,
   length,
   children,
 }: Props) {
@@ -68,7 +74,13 @@ export function StoneDesk({
         }}
       >
         {stone ? (
-          <Drawing stone={stone} selected={selected} onSelect={onSelect} hold={hold} />
+          <Drawing
+            stone={stone}
+            selected={selected}
+            onSelect={onSelect}
+            hold={hold}
+            light={light}
+          />
         ) : (
           <Typography color="text.secondary" sx={{ p: 6 }}>
             {w.diagrams.noDrawing}
@@ -106,7 +118,7 @@ export function StoneDesk({
 }
 
 type Side = 'crown' | 'pavilion';
-type View = Side | 'round' | 'section';
+type View = Side | 'round' | 'section' | 'light';
 
 /** Facets of the selected tier. */
 function facetsOf(stone: StoneView, selected: string | null): Set<number> {
@@ -128,6 +140,7 @@ const Views = memo(function Views({ view, onView }: { view: View; onView: (v: Vi
       <ToggleButton value="pavilion">{w.drawing.pavilionUp}</ToggleButton>
       <ToggleButton value="round">{w.drawing.inRound}</ToggleButton>
       <ToggleButton value="section">{w.drawing.section}</ToggleButton>
+      <ToggleButton value="light">{lightWords.open}</ToggleButton>
     </ToggleButtonGroup>
   );
 });
@@ -147,7 +160,8 @@ const Drawing = memo(function Drawing({
   selected,
   onSelect,
   hold,
-}: Pick<Props, 'selected' | 'onSelect' | 'hold'> & { stone: StoneView }) {
+  light,
+}: Pick<Props, 'selected' | 'onSelect' | 'hold' | 'light'> & { stone: StoneView }) {
   const [view, setView] = useState<View>();
   const last = stone.mesh.steps.length - 1;
   const [chosen, setStep] = useState(Infinity);
@@ -172,9 +186,20 @@ const Drawing = memo(function Drawing({
   };
   const toStep = useCallback((s: number) => setStep(s >= last ? Infinity : s), [last]);
   const lit = facet ? [] : tier?.up === up ? tier.dials : [];
+  const views = <Views view={view ?? up} onView={setView} />;
+  if (view === 'light' && light) {
+    return (
+      <>
+        {views}
+        <Box sx={{ mt: 2 }}>
+          <LightView {...light} height="min(42vw, calc(100vh - 370px))" />
+        </Box>
+      </>
+    );
+  }
   return (
     <>
-      <Views view={view ?? up} onView={setView} />
+      {views}
       <Box
         sx={{
           height: 'min(46vw, calc(100vh - 270px))',

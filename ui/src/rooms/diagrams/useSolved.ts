@@ -9,6 +9,8 @@ interface Result {
   shown: StoneView | undefined;
   /** The stone shown is an older one than the draft makes. */
   behind: boolean;
+  /** The newest draft that is known to make a whole stone. */
+  whole: Draft | undefined;
 }
 
 interface Options {
@@ -42,12 +44,14 @@ export function useSolved(draft: Draft, { off = none, gear = 0 }: Options = {}):
     gcTime: 10_000,
   });
   const [good, setGood] = useState<StoneView>();
+  const [whole, setWhole] = useState<Draft>();
   const solved = query.data;
   const fresh = solved?.stone ?? undefined;
   if (fresh?.complete && fresh !== good) setGood(fresh);
+  if (fresh?.complete && !query.isPlaceholderData && draft !== whole) setWhole(draft);
   const open = solved?.problems.every((p) => p.code === 'block-left');
   const shown = open ? fresh : (good ?? fresh);
-  return { solved, shown, behind: shown !== fresh };
+  return { solved, shown, behind: shown !== fresh, whole };
 }
 
 /** Keys of the tiers that are left off to look at the stone without them, and what changes one. */

@@ -10,6 +10,7 @@ import { Care } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { editingWords } from '../../words/editing';
 import { judgingWords } from '../../words/judging';
+import { lightWords } from '../../words/light';
 import { Loupe } from '../diagrams/Loupe';
 import { defaultMachine } from '../machine/useSaveSettings';
 import { OrderDialog } from './OrderDialog';
@@ -44,6 +45,9 @@ export function BeforeCutting({ diagram: d, solved }: { diagram: Diagram; solved
         <Button onClick={() => setOpen('order')}>{whole ? order.open : order.mend}</Button>
         {whole && (
           <>
+            <Button component={Link} to={`/diagrams/${d.id}/light`}>
+              {lightWords.open}
+            </Button>
             <Button component={Link} to={`/diagrams/${d.id}/angles`}>
               {judgingWords.angles.open}
             </Button>

@@ -4,6 +4,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState, type ReactNode } from 'react';
 import { answer, client, type Assessment, type Choices, type Settings } from '../../api/client';
 import { materialsQuery } from '../../api/queries';
+import { plannedLooking } from '../../parts/light/looking';
 import { Care } from '../../parts/Page';
 import { PassList } from '../../parts/PassList';
 import { Refusal } from '../../parts/Refusal';
@@ -14,6 +15,7 @@ import { TierTable } from '../diagrams/TierTable';
 import { WayFields } from '../machine/HabitFields';
 import { PlanChoices } from './PlanChoices';
 import { PlanFigures } from './PlanFigures';
+import { PlanLight } from './PlanLight';
 
 interface Props {
   /** The diagram, and the version that the plan froze; "" is the diagram's present one. */
@@ -34,6 +36,7 @@ export function PlanDesk(props: Props) {
   const assessed = useAssessment(diagramId, revision, choices);
   const a = assessed.data;
   const set = (change: Partial<Choices>) => onChange({ ...choices, ...change });
+  const looking = a && plannedLooking(a, choices.material);
   const material = materials.data?.find((m) => m.name === choices.material);
   return (
     <StoneDesk
@@ -42,6 +45,7 @@ export function PlanDesk(props: Props) {
       warnings={a?.warnings ?? []}
       selected={selected}
       onSelect={setSelected}
+      light={looking && { draft: a.draft, looking }}
       length={a && ((units) => mm(units * a.mmPerUnit))}
     >
       {children}
@@ -66,6 +70,7 @@ export function PlanDesk(props: Props) {
         </Typography>
         <WayFields ways={choices} onChange={set} />
       </Box>
+      {looking && <PlanLight assessment={a} looking={looking} choices={choices} to={diagramId} />}
       <PassList
         head={w.stones.passes}
         passes={choices.passes}

@@ -15,6 +15,7 @@ import { mm, moment } from '../../words/numbers';
 import { runWords } from '../../words/runs';
 import { machineWords as m } from '../../words/machine';
 import { w } from '../../words/words';
+import { plannedLooking } from '../../parts/light/looking';
 import { StoneDesk } from '../diagrams/StoneDesk';
 import { TierTable } from '../diagrams/TierTable';
 import { CardFigures } from '../logbook/CardFigures';
@@ -94,6 +95,10 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         warnings={a.warnings}
         selected={selected}
         onSelect={setSelected}
+        light={{
+          draft: a.draft,
+          looking: plannedLooking(a, s.work.plan!.choices.material),
+        }}
         length={(units) => mm(units * a.mmPerUnit)}
       >
         <Await query={script}>

@@ -1,0 +1,325 @@
+package server
+
+import (
+	"context"
+	"encoding/base64"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/light"
+	"cressa/core/material"
+	"cressa/formats"
+	"cressa/workshop"
+)
+
+// LookRequest asks for a picture of a draft under light.
+type LookRequest struct {
+	Draft diagram.Draft `json:"draft"`
+	workshop.Looking
+	// Show is the stone in its colour or without one, or where most of the light goes.
+	Show string `json:"show" validate:"oneof=colour pale ways"`
+	// Split shows how the material parts white light into colours.
+	Split bool    `json:"split"`
+	Tilt  float64 `json:"tilt" validate:"min=0,max=85"`
+	To    float64 `json:"to" validate:"min=-360,max=360"`
+	// Grid is how many rays the picture is wide and high.
+	Grid int `json:"grid" validate:"min=16,max=512"`
+}
+
+// Look is a picture of a stone and its figures.
+type Look struct {
+	// Picture is a PNG as a data URL, clear around the stone.
+	Picture string       `json:"picture"`
+	Figures LightFigures `json:"figures"`
+	// Ways are the parts of a map, in every picture's answer.
+	Ways []WayShare `json:"ways"`
+}
+
+// LightFigures are shares of the light of all rays that hit a stone, Return under the
+// model that was asked for.
+type LightFigures struct {
+	RefractiveIndex float64 `json:"refractiveIndex"`
+	CriticalAngle   float64 `json:"criticalAngle"`
+	Return          float64 `json:"return"`
+	Window          float64 `json:"window"`
+	HeadShadow      float64 `json:"headShadow"`
+	Leak            float64 `json:"leak"`
+	Glare           float64 `json:"glare"`
+	Frosted         float64 `json:"frosted"`
+	// Absorbed is 0 but for a picture in the stone's colour.
+	Absorbed float64 `json:"absorbed"`
+	Residual float64 `json:"residual"`
+}
+
+// WayShare is the share of a picture's rays that mostly go one way, and its colour there.
+type WayShare struct {
+	Way    string  `json:"way" validate:"oneof=returned leaked shadowed"`
+	Share  float64 `json:"share"`
+	Colour string  `json:"colour"`
+}
+
+// LookedAt is a draft and how it is looked at.
+type LookedAt struct {
+	Draft diagram.Draft `json:"draft"`
+	workshop.Looking
+}
+
+// TiltCurve tells how the figures change as the stone is tilted.
+type TiltCurve struct {
+	Points []TiltPoint `json:"points"`
+}
+
+// TiltPoint holds the figures at a tilt in degrees: towards 12 o'clock, 6 where it is
+// negative, and towards 3, or 9.
+type TiltPoint struct {
+	Degrees float64      `json:"degrees"`
+	Twelve  LightFigures `json:"twelve"`
+	Three   LightFigures `json:"three"`
+}
+
+// MaterialsRequest asks for one diagram in several materials.
+type MaterialsRequest struct {
+	LookedAt
+	Materials []string `json:"materials" validate:"max=12,dive,max=60"`
+}
+
+// MaterialsLight holds the figures in each material.
+type MaterialsLight struct {
+	Rows []MaterialLight `json:"rows"`
+}
+
+// MaterialLight is a diagram in one material.
+type MaterialLight struct {
+	Material string       `json:"material"`
+	Figures  LightFigures `json:"figures"`
+}
+
+// GirdleRequest asks what a girdle's finish is worth.
+type GirdleRequest struct {
+	LookedAt
+	// Passes is how many passes a polished girdle gets, 0 as many as is the habit.
+	Passes int `json:"passes" validate:"min=0,max=12"`
+}
+
+// GirdleLight is the light of a stone with each finish of its girdle.
+type GirdleLight struct {
+	Finishes []GirdleFinishLight `json:"finishes"`
+	// Pace is in minutes a visit; Logged tells that it was taken from the log.
+	Pace   float64 `json:"pace"`
+	Logged bool    `json:"logged"`
+	// Tilt in degrees is that of the tilted figures.
+	Tilt float64 `json:"tilt"`
+}
+
+// GirdleFinishLight is one finish: what it asks for and what is seen, face up and tilted
+// towards 12 o'clock.
+type GirdleFinishLight struct {
+	Finish string       `json:"finish" validate:"oneof=polished prepolished cut"`
+	Visits int          `json:"visits"`
+	Hours  float64      `json:"hours"`
+	FaceUp LightFigures `json:"faceUp"`
+	Tilted LightFigures `json:"tilted"`
+}
+
+// TintList lists the body colours.
+type TintList struct {
+	Tints []TintView `json:"tints"`
+}
+
+// TintView is a body colour and the materials that are mostly seen in it.
+type TintView struct {
+	Key   string   `json:"key"`
+	Usual []string `json:"usual"`
+}
+
+// Grids of figures that are not looked at as pictures.
+const (
+	figureGrid = 160
+	curveGrid  = 96
+)
+
+// girdleTilt shows most of what a girdle does.
+const girdleTilt = 20
+
+func (s *Server) lightRoutes() {
+	handle(s, http.MethodPost, "/api/light/look", "look", "A draft under light, pictured", s.look)
+	handle(s, http.MethodPost, "/api/light/tilts", "tilts", "A draft's light as it is tilted", s.tilts)
+	handle(s, http.MethodPost, "/api/light/materials", "lightByMaterial", "A draft's light in several materials", s.lightByMaterial)
+	handle(s, http.MethodPost, "/api/light/girdle", "lightByGirdle", "What the finish of a draft's girdle is worth", s.lightByGirdle)
+	handle(s, http.MethodGet, "/api/tints", "listTints", "The body colours", s.tints)
+}
+
+// lit cuts a draft and finds how it is looked at.
+func (s *Server) lit(ctx context.Context, of diagram.Draft, looking workshop.Looking) (*cutting.Stone, workshop.Seen, error) {
+	stone, err := finished(named(of))
+	if err != nil {
+		return nil, workshop.Seen{}, err
+	}
+	settings, err := s.workshop.Settings(ctx)
+	if err != nil {
+		return nil, workshop.Seen{}, err
+	}
+	seen, err := looking.Resolve(settings)
+	return stone, seen, err
+}
+
+func lightFigures(f light.Figures, m light.Model, n float64) LightFigures {
+	return LightFigures{
+		RefractiveIndex: n, CriticalAngle: material.CriticalAngle(n),
+		Return: f.Return(m), Window: f.Window, HeadShadow: f.HeadShadow, Leak: f.Leak,
+		Glare: f.Glare, Frosted: f.Frosted, Absorbed: f.Absorbed, Residual: f.Residual,
+	}
+}
+
+func (s *Server) look(c *echo.Context, in withBody[LookRequest]) (Look, error) {
+	ctx, done := context.WithTimeout(c.Request().Context(), patience)
+	defer done()
+	ask := in.Body
+	stone, seen, err := s.lit(ctx, ask.Draft, ask.Looking)
+	if err != nil {
+		return Look{}, err
+	}
+	e, fan := seen.Experiment, light.Fan{}
+	e.Grid, e.Tilt, e.To = ask.Grid, ask.Tilt, ask.To
+	if ask.Show == "colour" {
+		e.Absorption = seen.Tint.Absorption()
+	}
+	if ask.Split && ask.Show != "ways" {
+		fan = seen.Fan
+	}
+	p, f, err := light.Of(stone).Picture(ctx, e, ask.Model, fan)
+	if err != nil {
+		return Look{}, err
+	}
+	var png strings.Builder
+	png.WriteString("data:image/png;base64,")
+	encoder := base64.NewEncoder(base64.StdEncoding, &png)
+	write := formats.WritePicture
+	if ask.Show == "ways" {
+		write = formats.WriteWays
+	}
+	if err := write(encoder, p); err != nil {
+		return Look{}, err
+	}
+	if err := encoder.Close(); err != nil {
+		return Look{}, err
+	}
+	out := Look{Picture: png.String(), Figures: lightFigures(f, ask.Model, e.RefractiveIndex), Ways: []WayShare{}}
+	for _, w := range []struct {
+		name  string
+		way   light.Way
+		share float64
+	}{{"returned", light.Returned, f.MostReturn}, {"shadowed", light.Shadowed, f.MostShadow}, {"leaked", light.Leaked, f.MostLeak}} {
+		k := formats.WayColours[w.way]
+		out.Ways = append(out.Ways, WayShare{w.name, w.share, fmt.Sprintf("#%02x%02x%02x", k.R, k.G, k.B)})
+	}
+	return out, nil
+}
+
+func (s *Server) tilts(c *echo.Context, in withBody[LookedAt]) (TiltCurve, error) {
+	ctx, done := context.WithTimeout(c.Request().Context(), patience)
+	defer done()
+	out := TiltCurve{Points: []TiltPoint{}}
+	stone, seen, err := s.lit(ctx, in.Body.Draft, in.Body.Looking)
+	if err != nil {
+		return out, err
+	}
+	e := seen.Experiment
+	e.Grid = curveGrid
+	curve, err := light.Of(stone).Tilts(ctx, e)
+	for _, t := range curve {
+		m, n := in.Body.Model, e.RefractiveIndex
+		out.Points = append(out.Points, TiltPoint{t.Degrees, lightFigures(t.Twelve, m, n), lightFigures(t.Three, m, n)})
+	}
+	return out, err
+}
+
+func (s *Server) lightByMaterial(c *echo.Context, in withBody[MaterialsRequest]) (MaterialsLight, error) {
+	ctx, done := context.WithTimeout(c.Request().Context(), patience)
+	defer done()
+	out := MaterialsLight{Rows: []MaterialLight{}}
+	stone, _, err := s.lit(ctx, in.Body.Draft, in.Body.Looking)
+	if err != nil {
+		return out, err
+	}
+	settings, err := s.workshop.Settings(ctx)
+	if err != nil {
+		return out, err
+	}
+	ready := light.Of(stone)
+	for _, name := range in.Body.Materials {
+		looking := in.Body.Looking
+		looking.Material = name
+		seen, err := looking.Resolve(settings)
+		if err != nil {
+			return out, err
+		}
+		e := seen.Experiment
+		e.Grid = figureGrid
+		f, err := ready.Trace(ctx, e)
+		if err != nil {
+			return out, err
+		}
+		out.Rows = append(out.Rows, MaterialLight{name, lightFigures(f, looking.Model, e.RefractiveIndex)})
+	}
+	return out, nil
+}
+
+func (s *Server) lightByGirdle(c *echo.Context, in withBody[GirdleRequest]) (GirdleLight, error) {
+	ctx, done := context.WithTimeout(c.Request().Context(), patience)
+	defer done()
+	out := GirdleLight{Finishes: []GirdleFinishLight{}, Tilt: girdleTilt}
+	stone, seen, err := s.lit(ctx, in.Body.Draft, in.Body.Looking)
+	if err != nil {
+		return out, err
+	}
+	settings, err := s.workshop.Settings(ctx)
+	if err != nil {
+		return out, err
+	}
+	if out.Pace, out.Logged, err = s.workshop.Pace(ctx); err != nil {
+		return out, err
+	}
+	passes := in.Body.Passes
+	if passes == 0 {
+		passes = len(settings.HabitsOf("").Passes)
+	}
+	ready := light.Of(stone)
+	e := seen.Experiment
+	e.Grid = figureGrid
+	figures := func(frosted bool, tilt float64) LightFigures {
+		e.FrostedGirdle, e.Tilt = frosted, tilt
+		f, failed := ready.Trace(ctx, e)
+		if failed != nil {
+			err = failed
+		}
+		return lightFigures(f, in.Body.Model, e.RefractiveIndex)
+	}
+	for _, w := range workshop.GirdleWorks(stone, passes, out.Pace) {
+		frosted := w.Finish.Frosted()
+		out.Finishes = append(out.Finishes, GirdleFinishLight{
+			string(w.Finish), w.Visits, w.Hours, figures(frosted, 0), figures(frosted, girdleTilt),
+		})
+	}
+	return out, err
+}
+
+func (s *Server) tints(c *echo.Context, _ struct{}) (TintList, error) {
+	out := TintList{Tints: []TintView{}}
+	settings, err := s.workshop.Settings(c.Request().Context())
+	for _, t := range material.Tints() {
+		view := TintView{Key: t.Key, Usual: []string{}}
+		for _, m := range settings.AllMaterials() {
+			if m.UsualTint().Key == t.Key {
+				view.Usual = append(view.Usual, m.Name)
+			}
+		}
+		out.Tints = append(out.Tints, view)
+	}
+	return out, err
+}

@@ -1,0 +1,55 @@
+package sqlite
+
+import (
+	"context"
+	"database/sql"
+
+	"cressa/workshop"
+)
+
+// InsertSweep implements workshop.SweepStore.
+func (s *Store) InsertSweep(ctx context.Context, w workshop.Sweep, few int) error {
+	draft, err := document(w.Draft)
+	if err != nil {
+		return err
+	}
+	asked, err := document(w.Asked)
+	if err != nil {
+		return err
+	}
+	points, err := document(w.Points)
+	if err != nil {
+		return err
+	}
+	return s.write(ctx, func(tx *sql.Tx) error {
+		if _, err := tx.ExecContext(ctx,
+			`INSERT INTO sweeps (id, diagram_id, draft, asked, sg, points, created) VALUES (?, ?, ?, ?, ?, ?, ?)`,
+			w.ID, w.DiagramID, draft, asked, w.SG, points, instant(w.Created)); err != nil {
+			return err
+		}
+		_, err := tx.ExecContext(ctx,
+			`DELETE FROM sweeps WHERE diagram_id = ?1 AND id NOT IN
+				(SELECT id FROM sweeps WHERE diagram_id = ?1 ORDER BY rowid DESC LIMIT ?2)`, w.DiagramID, few)
+		return err
+	})
+}
+
+// Sweeps implements workshop.SweepStore.
+func (s *Store) Sweeps(ctx context.Context, diagramID string) ([]workshop.Sweep, error) {
+	out := []workshop.Sweep{}
+	err := s.rows(ctx, func(scan scan) error {
+		w := workshop.Sweep{DiagramID: diagramID}
+		err := scan(&w.ID, asDocument{&w.Draft}, asDocument{&w.Asked}, &w.SG, asInstant{&w.Created})
+		out = append(out, w)
+		return err
+	}, `SELECT id, draft, asked, sg, created FROM sweeps WHERE diagram_id = ? ORDER BY rowid DESC`, diagramID)
+	return out, err
+}
+
+// Sweep implements workshop.SweepStore.
+func (s *Store) Sweep(ctx context.Context, id string) (workshop.Sweep, error) {
+	w := workshop.Sweep{ID: id}
+	err := s.db.QueryRowContext(ctx, `SELECT diagram_id, draft, asked, sg, points, created FROM sweeps WHERE id = ?`, id).
+		Scan(&w.DiagramID, asDocument{&w.Draft}, asDocument{&w.Asked}, &w.SG, asDocument{&w.Points}, asInstant{&w.Created})
+	return w, notFound(err)
+}

@@ -1,0 +1,89 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import type { Diagram, PickedTier, SweptPoint } from '../../api/client';
+import { LightView } from '../../parts/light/LightView';
+import { Care, Figures } from '../../parts/Page';
+import { Refusal } from '../../parts/Refusal';
+import { lightWords } from '../../words/light';
+import { angle, carats, mm, percent, ratio, signed } from '../../words/numbers';
+import { useTakeOver } from '../judging/useTakeOver';
+import { kindSaid, placeSaid, valueSaid, type Field } from './field';
+import { pickQuery } from './queries';
+
+interface Props {
+  diagram: Diagram;
+  field: Field;
+  point: SweptPoint;
+}
+
+/** A point of a sweep: what it measures, how it looks, and the way to make it a variant. */
+export function ChosenPoint({ diagram: d, field, point: p }: Props) {
+  const s = lightWords.sweep;
+  const n = lightWords.names;
+  const takeOver = useTakeOver(d);
+  const asked = useQuery({
+    ...pickQuery(field.id ?? '', p.x, p.y),
+    enabled: p.whole && field.id !== undefined,
+  });
+  const picked = asked.isPlaceholderData ? undefined : asked.data;
+  if (!p.whole) return <Care>{s.notWhole}</Care>;
+  const keep = () =>
+    picked &&
+    takeOver.asVariant({
+      ...picked.draft,
+      name: s.variant(d.draft.name, placeSaid(field, p, d.draft)),
+    });
+  return (
+    <Box component="section" aria-label={s.chosen}>
+      <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', mb: 2 }}>
+        <Button variant="contained" disabled={!picked || takeOver.busy} onClick={keep}>
+          {s.keep}
+        </Button>
+        {field.id === undefined && <Typography color="text.secondary">{s.keepFirst}</Typography>}
+      </Box>
+      <Refusal error={asked.error ?? takeOver.error} />
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 5 }}>
+        <Figures
+          rows={[
+            [kindSaid(field.x, d.draft), valueSaid(field.x, p.x)],
+            [kindSaid(field.y, d.draft), valueSaid(field.y, p.y)],
+            [n.return, percent(p.return)],
+            [n.window, percent(p.window)],
+            [n.headShadow, percent(p.headShadow)],
+            [n.leak, percent(p.leak)],
+          ]}
+        />
+        <Figures
+          rows={[
+            [s.shallowest, `${signed(p.margin)}°`],
+            [s.depth, mm(p.height)],
+            [s.depthShare, ratio(p.heightWidth)],
+            ...(p.tableWidth > 0 ? [[s.table, ratio(p.tableWidth)] as [string, string]] : []),
+            ...(p.carats === null ? [] : [[s.weight, carats(p.carats)] as [string, string]]),
+          ]}
+        />
+      </Box>
+      {picked && (
+        <>
+          <Box sx={{ my: 3 }}>
+            <Typography variant="h3">{s.changed}</Typography>
+            <Typography variant="figures">{movesSaid(picked.tiers)}</Typography>
+          </Box>
+          <LightView draft={picked.draft} looking={field.looking} height="300px" first="pale" />
+        </>
+      )}
+    </Box>
+  );
+}
+
+/** Which tiers move from where to where; tiers that move alike are named together. */
+function movesSaid(tiers: PickedTier[]): string {
+  const names = new Map<string, string[]>();
+  for (const t of tiers) {
+    const move = `${angle(t.from)}° → ${angle(t.to)}°`;
+    names.set(move, [...(names.get(move) ?? []), t.name]);
+  }
+  return [...names].map(([move, of]) => `${of.join(' ')} ${move}`).join(' · ');
+}

@@ -1,0 +1,66 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import type { LightFigures } from '../../api/client';
+import { Refusal } from '../../parts/Refusal';
+import { lightWords } from '../../words/light';
+import { angle, percent, plain } from '../../words/numbers';
+import { figuresQuery, type LookedAt } from './queries';
+
+export type Figure = keyof typeof lightWords.names;
+
+/** The figures that are always told; others only where there is something to tell. */
+const always: Figure[] = ['return', 'window', 'headShadow', 'leak', 'glare'];
+const sometimes: Figure[] = ['frosted', 'residual'];
+
+export const told = (f: LightFigures): Figure[] => [
+  ...always,
+  ...sometimes.filter((name) => f[name] >= 0.0005),
+];
+
+/** The figures of the stone face up, each with what it means. */
+export function FaceUpFigures({ draft, looking }: LookedAt) {
+  const l = lightWords;
+  const seen = useQuery(figuresQuery(draft, looking));
+  const f = seen.data;
+  return (
+    <Box component="section" aria-label={l.figures}>
+      <Typography variant="h3">{l.figures}</Typography>
+      <Refusal error={seen.error} />
+      {f && (
+        <>
+          <Box component="dl" sx={{ m: 0, mt: 2 }}>
+            {told(f).map((name) => (
+              <Box
+                key={name}
+                sx={{
+                  display: 'grid',
+                  gridTemplateColumns: '150px 80px 1fr',
+                  gap: 3,
+                  alignItems: 'baseline',
+                  borderBottom: 1,
+                  borderColor: 'divider',
+                  py: 1,
+                }}
+              >
+                <Typography component="dt">{l.names[name]}</Typography>
+                <Typography component="dd" variant="figures" sx={{ m: 0, textAlign: 'right' }}>
+                  {percent(f[name])}
+                </Typography>
+                <Typography component="dd" color="text.secondary" sx={{ m: 0 }}>
+                  {l.means[name]}
+                </Typography>
+              </Box>
+            ))}
+          </Box>
+          <Typography sx={{ mt: 2 }}>
+            {l.critical(angle(f.criticalAngle), plain(f.refractiveIndex))}
+          </Typography>
+        </>
+      )}
+      <Typography color="text.secondary" sx={{ mt: 1, maxWidth: 640 }}>
+        {l.compares}
+      </Typography>
+    </Box>
+  );
+}

@@ -1,0 +1,83 @@
+import type { Axis, Draft, SweepHead, SweepRequest, SweptPoint } from '../../api/client';
+import type { Looking } from '../../parts/light/looking';
+import { lightWords } from '../../words/light';
+import { angle, ratio } from '../../words/numbers';
+
+/** A field that was swept, or is being. */
+export interface Field {
+  /** Undefined until it is kept. */
+  id: string | undefined;
+  looking: Looking;
+  x: Axis;
+  y: Axis;
+  /** Row by row from the least values on; a point that is still to come is undefined. */
+  points: (SweptPoint | undefined)[];
+  /** Where the diagram itself stands. */
+  present: { x: number; y: number };
+  /** The diagram has changed since. */
+  moved: boolean;
+  /** Whether weights are known. */
+  weighed: boolean;
+}
+
+export interface Axes {
+  x: Axis;
+  y: Axis;
+}
+
+export const firstAxes: Axes = {
+  x: { kind: 'pavilion', tier: 0, from: 0.9, to: 1.1, steps: 24 },
+  y: { kind: 'crown', tier: 0, from: 0.8, to: 1.2, steps: 24 },
+};
+
+/** The field of a sweep that was kept. */
+export function fieldOf(s: SweepHead & { points: SweptPoint[] }, draft: Draft): Field {
+  return {
+    ...started({ ...s.asked, draft }),
+    id: s.id,
+    points: s.points,
+    present: { x: s.presentX, y: s.presentY },
+    moved: s.changed,
+    weighed: s.points.some((p) => p.carats !== null),
+  };
+}
+
+/** The field of a sweep that has just begun. */
+export function started({ x, y, draft, ...looking }: SweepRequest): Field {
+  const at = (a: Axis) => (a.kind === 'tier' ? Number(draft.tiers[a.tier]?.angle) : 1);
+  return {
+    id: undefined,
+    looking,
+    x,
+    y,
+    points: Array.from({ length: x.steps * y.steps }),
+    present: { x: at(x), y: at(y) },
+    moved: false,
+    weighed: looking.material !== '',
+  };
+}
+
+/** What an axis changes, in words. */
+export const kindSaid = (a: Axis, draft: Draft): string =>
+  a.kind === 'tier'
+    ? lightWords.sweep.tier(draft.tiers[a.tier]?.name ?? '')
+    : lightWords.sweep.kinds[a.kind];
+
+/** A value on an axis, as people write it. */
+export const valueSaid = (a: Axis, v: number): string =>
+  a.kind === 'tier' ? `${angle(v)}°` : ratio(v);
+
+/** A place of the field in a few words, for a name. */
+export const placeSaid = (f: Field, p: SweptPoint, draft: Draft): string =>
+  (
+    [
+      [f.x, p.x],
+      [f.y, p.y],
+    ] as const
+  )
+    .map(([a, v]) => {
+      const what =
+        a.kind === 'tier' ? (draft.tiers[a.tier]?.name ?? '') : lightWords.sweep.sides[a.kind];
+      return `${what} ${valueSaid(a, v)}`;
+    })
+    .join(', ');

@@ -1,0 +1,65 @@
+package workshop
+
+import (
+	"context"
+	"time"
+
+	"cressa/core/diagram"
+	"cressa/core/sweep"
+)
+
+// SweepAsked says what is swept and how it is looked at.
+type SweepAsked struct {
+	Looking
+	X sweep.Axis `json:"x"`
+	Y sweep.Axis `json:"y"`
+}
+
+// Sweep is a finished sweep of a diagram. It keeps the draft that it was made from, so
+// that a point can still be picked when the diagram has moved on.
+type Sweep struct {
+	ID        string
+	DiagramID string
+	Draft     diagram.Draft
+	Asked     SweepAsked
+	// SG is that of the material then, 0 for none.
+	SG      float64
+	Points  []sweep.Point
+	Created time.Time
+}
+
+// SweepStore keeps sweeps.
+type SweepStore interface {
+	// InsertSweep adds a sweep and drops all but the newest few of its diagram.
+	InsertSweep(ctx context.Context, s Sweep, few int) error
+	// Sweeps returns a diagram's sweeps without their points, the newest first.
+	Sweeps(ctx context.Context, diagramID string) ([]Sweep, error)
+	Sweep(ctx context.Context, id string) (Sweep, error)
+}
+
+// sweepsKept is how many sweeps of a diagram are kept.
+const sweepsKept = 8
+
+// Field returns the field that was swept.
+func (s Sweep) Field() sweep.Field {
+	return sweep.Field{
+		X: s.Asked.X, Y: s.Asked.Y,
+		RefractiveIndex: s.Asked.RefractiveIndex, HeadAngle: s.Asked.HeadAngle, FrostedGirdle: s.Asked.FrostedGirdle,
+	}
+}
+
+// KeepSweep keeps what a sweep of a diagram came to.
+func (w *Workshop) KeepSweep(ctx context.Context, s Sweep) (Sweep, error) {
+	s.ID, s.Created = newID(), w.moment()
+	return s, w.store.InsertSweep(ctx, s, sweepsKept)
+}
+
+// Sweeps returns a diagram's sweeps without their points, the newest first.
+func (w *Workshop) Sweeps(ctx context.Context, diagramID string) ([]Sweep, error) {
+	return w.store.Sweeps(ctx, diagramID)
+}
+
+// Sweep returns a sweep.
+func (w *Workshop) Sweep(ctx context.Context, id string) (Sweep, error) {
+	return w.store.Sweep(ctx, id)
+}
