@@ -123,6 +123,38 @@ var rooms = map[string]func(*user){
 		u.click("Cut them")
 		u.see("Would rounding be noticed?")
 	},
+	"light": func(u *user) {
+		u.click("Diagrams")
+		u.click("Meridian")
+		u.see("On your gears")
+		u.click("Under light")
+		u.see("Is a polished girdle worth it?")
+		u.until(refined)
+		u.until(`document.querySelector('section[aria-label="When it is tilted"] svg path')`)
+	},
+	"sweep": func(u *user) {
+		u.click("Diagrams")
+		u.click("First Light")
+		u.see("On your gears")
+		u.click("Under light")
+		u.click("Sweep the angles")
+		u.fill("Points a side", "6")
+		u.click("Sweep")
+		u.see("36 of 36 points")
+		u.click("Go to the best")
+		u.see("Angles there")
+		u.until(`document.querySelector('section[aria-label="chosen point"] [aria-busy=false] img')`)
+	},
+	"light side by side": func(u *user) {
+		u.click("Diagrams")
+		u.click("First Light")
+		u.click("More")
+		u.click("Side by side")
+		u.choose("Hold beside it", "Parallax")
+		u.click("Light")
+		u.see("Light, face up")
+		u.until(refined)
+	},
 	"solid by rule": func(u *user) {
 		u.click("Diagrams")
 		u.click("Die or prism")

@@ -137,9 +137,10 @@ type TintView struct {
 	Usual []string `json:"usual"`
 }
 
-// Grids of figures that are not looked at as pictures.
+// Grids of figures that are not looked at as pictures: that of the specification's
+// references, and a coarser one where there are many.
 const (
-	figureGrid = 160
+	figureGrid = 256
 	curveGrid  = 96
 )
 

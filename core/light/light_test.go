@@ -6,7 +6,6 @@ import (
 	"math"
 	"os"
 	"path/filepath"
-	"runtime"
 	"slices"
 	"testing"
 
@@ -66,30 +65,36 @@ func trace(t testing.TB, s *light.Stone, e light.Experiment) light.Figures {
 func TestReferenceFigures(t *testing.T) {
 	for _, want := range reference {
 		s := light.Of(load(t, want.name))
-		e := light.Experiment{RefractiveIndex: want.n, Grid: 256, Tilt: 0.01, To: 33, HeadAngle: light.HeadAngle}
-		sampled := e
-		sampled.Tilt = 0
-		other, err := s.Sample(context.Background(), sampled)
-		require.NoError(t, err)
-		for within, f := range map[float64]light.Figures{1e-4: trace(t, s, e), 5e-3: other} {
-			for what, pair := range map[string][2]float64{
-				"uniform": {want.uniform, f.Return(light.Uniform)}, "cosine": {want.cosine, f.Return(light.Cosine)},
-				"head": {want.head, f.Return(light.Head)}, "leak": {want.leak, f.Leak}, "head shadow": {want.headShadow, f.HeadShadow},
-				"glare": {want.glare, f.Glare}, "window": {want.window, f.Window},
-			} {
-				assert.InDelta(t, pair[0], pair[1], within, "%s at %v, %s", want.name, want.n, what)
-			}
-			assert.InDelta(t, 1, f.Glare+f.Up+f.Leak+f.Frosted+f.Absorbed+f.Residual, 1e-9)
+		f := trace(t, s, light.Experiment{RefractiveIndex: want.n, Grid: 256, Tilt: 0.01, To: 33, HeadAngle: light.HeadAngle})
+		for what, pair := range map[string][2]float64{
+			"uniform": {want.uniform, f.Return(light.Uniform)}, "cosine": {want.cosine, f.Return(light.Cosine)},
+			"head": {want.head, f.Return(light.Head)}, "leak": {want.leak, f.Leak}, "head shadow": {want.headShadow, f.HeadShadow},
+			"glare": {want.glare, f.Glare}, "window": {want.window, f.Window},
+		} {
+			assert.InDelta(t, pair[0], pair[1], 1e-4, "%s at %v, %s", want.name, want.n, what)
 		}
+		assert.InDelta(t, 1, f.Glare+f.Up+f.Leak+f.Frosted+f.Absorbed+f.Residual, 1e-9)
 	}
 }
 
-// onOneCore keeps a benchmark to one core.
-func onOneCore(b *testing.B, f func() light.Figures) light.Figures {
-	b.Helper()
-	before := runtime.GOMAXPROCS(1)
-	defer runtime.GOMAXPROCS(before)
-	return f()
+// One sector with rows askew is held against a fine grid: where facets run along the rows
+// of a coarse one, as in a step cut, that is itself half a percent off.
+func TestOneSectorStandsForAll(t *testing.T) {
+	for name, n := range map[string]float64{"squarestep": 1.544, "emerald": 2.15, "pinwheel": 1.544, "round": 1.72} {
+		s := light.Of(load(t, name))
+		e := light.Experiment{RefractiveIndex: n, Grid: 509, HeadAngle: light.HeadAngle, Tilt: 0.01, To: 33}
+		want := trace(t, s, e)
+		e.Grid, e.Tilt = 256, 0
+		got, err := s.Sample(context.Background(), e)
+		require.NoError(t, err)
+		assert.Less(t, got.Rays, want.Rays/4, name)
+		for what, pair := range map[string][2]float64{
+			"uniform": {want.Up, got.Up}, "cosine": {want.Cosine, got.Cosine}, "leak": {want.Leak, got.Leak},
+			"head shadow": {want.HeadShadow, got.HeadShadow}, "window": {want.Window, got.Window},
+		} {
+			assert.InDelta(t, pair[0], pair[1], 5e-3, "%s, %s", name, what)
+		}
+	}
 }
 
 func TestAgainstAPlainTracer(t *testing.T) {
@@ -104,12 +109,14 @@ func TestAgainstAPlainTracer(t *testing.T) {
 		e := light.Experiment{
 			RefractiveIndex: rapid.Float64Range(1.3, 2.7).Draw(t, "n"),
 			Grid:            rapid.IntRange(8, 40).Draw(t, "grid"),
-			Tilt:            rapid.Float64Range(0.1, 60).Draw(t, "tilt"),
-			To:              rapid.Float64Range(0, 360).Draw(t, "to"),
-			HeadAngle:       rapid.Float64Range(0, 40).Draw(t, "head"),
-			FrostedGirdle:   rapid.Bool().Draw(t, "frosted"),
-			Absorption:      [3]float64{a, a, a},
-			Width:           rapid.Float64Range(3, 30).Draw(t, "width"),
+			// A little askew whatever is drawn: along an edge or a mirror plane, and on
+			// the head's rim, either answer is right.
+			Tilt:          0.0123 + rapid.Float64Range(0.1, 60).Draw(t, "tilt"),
+			To:            0.3171 + rapid.Float64Range(0, 360).Draw(t, "to"),
+			HeadAngle:     1.0071 + rapid.Float64Range(0, 40).Draw(t, "head"),
+			FrostedGirdle: rapid.Bool().Draw(t, "frosted"),
+			Absorption:    [3]float64{a, a, a},
+			Width:         rapid.Float64Range(3, 30).Draw(t, "width"),
 		}
 		want := plainOf(cut).trace(e)
 		got, err := light.Of(cut).Trace(context.Background(), e)

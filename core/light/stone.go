@@ -25,10 +25,6 @@ type Stone struct {
 	// unit is the stone's width in design units.
 	unit float64
 	sym  symmetry
-	// middle is that of the stone's box and shrink makes the box 2 wide each way; seen
-	// are the facets that stand in every direction from the middle of that cube.
-	middle, shrink r3.Vec
-	seen           [6 * lookouts * lookouts]int32
 }
 
 // facet is one side of the stone with the planes that stand around it. A ray that
@@ -82,7 +78,6 @@ func Of(s *cutting.Stone) *Stone {
 		}
 	}
 	out.sym = out.symmetries()
-	out.lookAround()
 	return out
 }
 
@@ -136,70 +131,17 @@ func (s *Stone) facing(v *r3.Vec) (*facet, float64) {
 	return best, most
 }
 
-// guess returns a facet near the place where the line from p along v leaves the stone: the
-// one that stands, as seen from the middle, where the line leaves an ellipsoid about as
-// large as the stone.
-func (s *Stone) guess(p, v *r3.Vec) int {
-	x, y, z := (p.X-s.middle.X)*s.shrink.X, (p.Y-s.middle.Y)*s.shrink.Y, (p.Z-s.middle.Z)*s.shrink.Z
-	a, b, c := v.X*s.shrink.X, v.Y*s.shrink.Y, v.Z*s.shrink.Z
-	vv, pv := a*a+b*b+c*c, x*a+y*b+z*c
-	t := (-pv + math.Sqrt(max(0, pv*pv-vv*(x*x+y*y+z*z-1)))) / vv
-	return int(s.seen[lookout(x+t*a, y+t*b, z+t*c)])
-}
-
-// lookouts is the number of directions along the side of a cube about the middle.
-const lookouts = 8
-
-// lookout numbers the directions from the middle.
-func lookout(x, y, z float64) int {
-	ax, ay, az := math.Abs(x), math.Abs(y), math.Abs(z)
-	side, main, u, v := 0, x, y, z
-	switch {
-	case ay >= ax && ay >= az:
-		side, main, u, v = 1, y, z, x
-	case az >= ax:
-		side, main, u, v = 2, z, x, y
-	}
-	if main < 0 {
-		side += 3
-	}
-	scale := lookouts / 2 / math.Abs(main)
-	place := func(c float64) int { return max(0, min(lookouts-1, int(c*scale+lookouts/2))) }
-	return (side*lookouts+place(u))*lookouts + place(v)
-}
-
-// lookAround finds what guess looks up.
-func (s *Stone) lookAround() {
-	low, high := s.corners[0], s.corners[0]
-	for _, c := range s.corners {
-		low = r3.Vec{X: min(low.X, c.X), Y: min(low.Y, c.Y), Z: min(low.Z, c.Z)}
-		high = r3.Vec{X: max(high.X, c.X), Y: max(high.Y, c.Y), Z: max(high.Z, c.Z)}
-	}
-	s.middle = r3.Scale(0.5, r3.Add(low, high))
-	half := r3.Scale(0.5, r3.Sub(high, low))
-	s.shrink = r3.Vec{X: 1 / half.X, Y: 1 / half.Y, Z: 1 / half.Z}
-	last := 0
-	for side := range 6 {
-		for i := range lookouts {
-			for j := range lookouts {
-				u, v := (float64(i)+0.5)*2/lookouts-1, (float64(j)+0.5)*2/lookouts-1
-				main := 1 - 2*float64(side/3)
-				d := [3]r3.Vec{{X: main, Y: u, Z: v}, {X: v, Y: main, Z: u}, {X: u, Y: v, Z: main}}[side%3]
-				way := r3.Vec{X: d.X * half.X, Y: d.Y * half.Y, Z: d.Z * half.Z}
-				last, _ = s.leave(&s.middle, &way, last)
-				s.seen[lookout(d.X, d.Y, d.Z)] = int32(last)
-			}
-		}
-	}
-}
-
 // holdsFor tells for how many steps of drift the point p of the facet stays within it.
 func (f *facet) holdsFor(p, drift *r3.Vec) float64 {
 	steps := math.Inf(1)
 	for i := range f.around {
 		e := &f.around[i]
-		if out := e.dot(drift); out > 0 {
-			steps = min(steps, (e.d-e.dot(p))/out)
+		out := e.nx*drift.X + e.ny*drift.Y + e.nz*drift.Z
+		if out <= 0 {
+			continue
+		}
+		if left := e.d - (e.nx*p.X + e.ny*p.Y + e.nz*p.Z); left < steps*out {
+			steps = left / out
 		}
 	}
 	return steps

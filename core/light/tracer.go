@@ -30,13 +30,22 @@ type tracer struct {
 	channels int
 
 	entry entry
-	// steps are those of the last ray, as many as known; what stands beyond is no more
-	// than a guess at the next facet.
+	// steps are those of the last ray, as many as are known.
 	steps [mostHits]step
 	known int
+	// memory holds, by the facets that a ray has passed, where the last such ray went
+	// next: mostly in the row before. It is a guess to begin from; two trails may share a
+	// place.
+	memory [memories]int32
 	// outcome is that of the last ray.
 	outcome outcome
 }
+
+// memories is the number of trails that a tracer remembers, a power of two.
+const memories = 1 << 13
+
+// onward names the trail of facets that goes on to one more.
+func onward(trail uint32, facet int) uint32 { return trail*31 + uint32(facet) + 1 }
 
 // entry is where a ray gets into the stone.
 type entry struct {
@@ -157,17 +166,20 @@ func (t *tracer) walk(k int, column float64) {
 	moved := column - first.column
 	first.from = r3.Add(first.from, r3.Scale(moved, first.drift))
 	first.column = column
-	energy, last := 1-t.entry.glare, t.entry.last
+	energy, last, trail := 1-t.entry.glare, t.entry.last, onward(0, t.entry.facet)
 	for i := range k {
 		energy *= t.steps[i].kept
 		last = t.steps[i].last
+		trail = onward(trail, t.steps[i].facet)
 	}
 	for ; k < mostHits && energy >= leastEnergy; k++ {
 		s := &t.steps[k]
 		if k > from {
-			s.facet = t.stone.guess(&s.from, &s.way)
+			s.facet = int(t.memory[trail%memories])
 		}
 		t.hit(s, last)
+		t.memory[trail%memories] = int32(s.facet)
+		trail = onward(trail, s.facet)
 		last = s.last
 		energy *= s.kept
 		if s.ends {

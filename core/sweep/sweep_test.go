@@ -2,9 +2,6 @@ package sweep_test
 
 import (
 	"context"
-	"encoding/json"
-	"os"
-	"path/filepath"
 	"sync/atomic"
 	"testing"
 
@@ -15,16 +12,16 @@ import (
 	"cressa/core/diagram"
 	"cressa/core/light"
 	"cressa/core/sweep"
+	"cressa/demo"
 )
 
-func load(t testing.TB, name string) *cutting.Stone {
+// shipped cuts a starter.
+func shipped(t testing.TB, name string) *cutting.Stone {
 	t.Helper()
-	data, err := os.ReadFile(filepath.Join("..", "cutting", "testdata", name+".cressa.json"))
+	all, err := demo.Diagrams()
 	require.NoError(t, err)
-	d := &diagram.Diagram{}
-	require.NoError(t, json.Unmarshal(data, d))
-	d.FillDefaults()
-	s, err := cutting.Cut(d)
+	require.Contains(t, all, name)
+	s, err := cutting.Cut(all[name])
 	require.NoError(t, err)
 	return s
 }
@@ -38,8 +35,8 @@ func factors(steps int) sweep.Field {
 }
 
 func TestAPointIsTheStoneThatItNames(t *testing.T) {
-	for _, name := range []string{"round", "emerald", "pinwheel"} {
-		s := load(t, name)
+	for _, name := range []string{"First Light", "Meridian", "Spiral Arm"} {
+		s := shipped(t, name)
 		f := factors(5)
 		var told atomic.Int64
 		points, err := sweep.Run(context.Background(), s, f, func(int, sweep.Point) { told.Add(1) })
@@ -67,7 +64,7 @@ func TestAPointIsTheStoneThatItNames(t *testing.T) {
 }
 
 func TestATierIsSweptByItsAngle(t *testing.T) {
-	s := load(t, "round")
+	s := shipped(t, "First Light")
 	f := factors(3)
 	f.X = sweep.Around(s.Diagram, sweep.Tier, 0, 3)
 	x, y := f.Present(s.Diagram)
@@ -86,7 +83,7 @@ func TestATierIsSweptByItsAngle(t *testing.T) {
 }
 
 func TestASweepThatCannotBeAndOneThatIsStopped(t *testing.T) {
-	s := load(t, "round")
+	s := shipped(t, "First Light")
 	for _, spoil := range []func(*sweep.Field){
 		func(f *sweep.Field) { f.X.From = 0 },
 		func(f *sweep.Field) { f.X.To = f.X.From },
@@ -104,8 +101,8 @@ func TestASweepThatCannotBeAndOneThatIsStopped(t *testing.T) {
 }
 
 func BenchmarkSweep(b *testing.B) {
-	for _, name := range []string{"round", "emerald"} {
-		s := load(b, name)
+	for _, name := range []string{"First Light", "Meridian"} {
+		s := shipped(b, name)
 		b.Run(name+"/40x40", func(b *testing.B) {
 			for b.Loop() {
 				_, err := sweep.Run(b.Context(), s, factors(40), func(int, sweep.Point) {})

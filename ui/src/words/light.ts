@@ -1,6 +1,7 @@
 /** What is said about light. */
 export const lightWords = {
-  open: 'Light',
+  open: 'Under light',
+  view: 'Light',
   title: (name: string) => `Light in ${name}`,
   more: 'Pictures, tilts and other materials',
   show: 'Show the stone',
@@ -157,7 +158,6 @@ export const lightWords = {
     keepFirst: 'It is kept once the sweep is done.',
   },
   compare: {
-    view: 'Light',
     differences: 'Light, face up',
   },
 };

@@ -4,7 +4,7 @@ import { answer, client, type Draft, type Look } from '../../api/client';
 import { polar, type Looking, type Show, type Tilt } from './looking';
 
 /** Rays across the picture, at once and refined. */
-const quick = 112;
+const quick = 160;
 const fine = 448;
 /** How long nothing changes before the picture is refined, in ms. */
 const still = 180;

@@ -58,7 +58,7 @@ export function CompareRoom() {
               >
                 <ToggleButton value="crown">{w.drawing.crownUp}</ToggleButton>
                 <ToggleButton value="pavilion">{w.drawing.pavilionUp}</ToggleButton>
-                <ToggleButton value="light">{lightWords.open}</ToggleButton>
+                <ToggleButton value="light">{lightWords.view}</ToggleButton>
               </ToggleButtonGroup>
               {chosen.length < most && (
                 <TextField

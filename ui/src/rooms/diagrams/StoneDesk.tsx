@@ -140,7 +140,7 @@ const Views = memo(function Views({ view, onView }: { view: View; onView: (v: Vi
       <ToggleButton value="pavilion">{w.drawing.pavilionUp}</ToggleButton>
       <ToggleButton value="round">{w.drawing.inRound}</ToggleButton>
       <ToggleButton value="section">{w.drawing.section}</ToggleButton>
-      <ToggleButton value="light">{lightWords.open}</ToggleButton>
+      <ToggleButton value="light">{lightWords.view}</ToggleButton>
     </ToggleButtonGroup>
   );
 });

@@ -54,6 +54,7 @@ export function MaterialRows({ draft, looking }: LookedAt) {
               {r.material !== looking.material && (
                 <IconButton
                   size="small"
+                  sx={{ p: 0 }}
                   aria-label={m.out(r.material)}
                   onClick={() => setChosen(chosen.filter((name) => name !== r.material))}
                 >
