@@ -110,6 +110,7 @@ func TestASweepIsToldAsItComesAndKept(t *testing.T) {
 	var list server.SweepList
 	c.get("/api/diagrams/"+d.ID+"/sweeps", &list)
 	require.Len(t, list.Sweeps, 1)
+	assert.Len(t, list.Axes, 2+len(d.Draft.Tiers)-1)
 	assert.False(t, list.Sweeps[0].Changed)
 	var kept server.SweepView
 	c.get("/api/sweeps/"+last.Kept.ID, &kept)

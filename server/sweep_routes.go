@@ -58,6 +58,9 @@ type SweepHead struct {
 // SweepList lists the sweeps of a diagram, the newest first.
 type SweepList struct {
 	Sweeps []SweepHead `json:"sweeps"`
+	// Axes are those that the diagram can be swept along, about what it is now; none where
+	// it cannot be read.
+	Axes []sweep.Axis `json:"axes"`
 }
 
 // SweepView is a kept sweep.
@@ -185,7 +188,14 @@ func (s *Server) sweepHead(ctx context.Context, w workshop.Sweep) (SweepHead, er
 
 func (s *Server) sweeps(c *echo.Context, in byID) (SweepList, error) {
 	ctx := c.Request().Context()
-	out := SweepList{Sweeps: []SweepHead{}}
+	out := SweepList{Sweeps: []SweepHead{}, Axes: []sweep.Axis{}}
+	now, err := s.workshop.Diagram(ctx, in.ID)
+	if err != nil {
+		return out, err
+	}
+	if d, problems := now.Draft.Read(); len(problems) == 0 {
+		out.Axes = sweep.Axes(d)
+	}
 	list, err := s.workshop.Sweeps(ctx, in.ID)
 	if err != nil {
 		return out, err

@@ -200,7 +200,8 @@ var problems = map[diagram.Code]sentence{
 	cutting.NoStopsFound: plain("No stop was found for it with which the stone goes on. Give it one, or give the tiers before it theirs."),
 
 	sweep.BadAxis: func(p diagram.Problem) string {
-		return fmt.Sprintf("The %s axis cannot run like that. Give it a tier of this diagram or a side, and let it run from over 0 upwards: factors to 10, angles to 90 degrees.", p.Field)
+		axis := map[diagram.Field]string{"x": "axis across", "y": "upward axis"}[p.Field]
+		return fmt.Sprintf("The %s cannot run like that. Give it a tier of this diagram or a side, and let it run from over 0 upwards: factors to 10, angles to 90 degrees.", axis)
 	},
 	sweep.SameAxis: plain("Both axes change the same. Choose another side or tier for one of them."),
 	workshop.UnknownTint: func(p diagram.Problem) string {

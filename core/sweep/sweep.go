@@ -209,15 +209,22 @@ func Run(ctx context.Context, s *cutting.Stone, f Field, progress func(no int, p
 	return out, nil
 }
 
-// Around proposes an axis about the diagram as it is: a tenth to both sides of a side's
-// factor, three degrees of a tier's angle.
-func Around(d *diagram.Diagram, kind Kind, tier, steps int) Axis {
-	a := Axis{Kind: kind, Tier: tier, From: 0.9, To: 1.1, Steps: steps}
-	if kind == Tier {
-		at := d.Tiers[tier].Angle
-		a.From, a.To = math.Max(0.1, at-3), math.Min(90, at+3)
+// Axes proposes every axis of a diagram about what it is now: a tenth to both sides of a
+// side's factor, three degrees of a tier's angle. A level facet has no angle to change.
+func Axes(d *diagram.Diagram) []Axis {
+	const steps, factor, degrees = 24, 0.1, 3.0
+	out := []Axis{
+		{Kind: Pavilion, From: 1 - factor, To: 1 + factor, Steps: steps},
+		{Kind: Crown, From: 1 - factor, To: 1 + factor, Steps: steps},
 	}
-	return a
+	for no, t := range d.Tiers {
+		if t.Angle > 0 {
+			out = append(out, Axis{
+				Kind: Tier, Tier: no, From: math.Max(0.1, t.Angle-degrees), To: math.Min(90, t.Angle+degrees), Steps: steps,
+			})
+		}
+	}
+	return out
 }
 
 // Return is the light return under a model.

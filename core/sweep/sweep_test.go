@@ -66,7 +66,12 @@ func TestAPointIsTheStoneThatItNames(t *testing.T) {
 func TestATierIsSweptByItsAngle(t *testing.T) {
 	s := shipped(t, "First Light")
 	f := factors(3)
-	f.X = sweep.Around(s.Diagram, sweep.Tier, 0, 3)
+	axes := sweep.Axes(s.Diagram)
+	require.Len(t, axes, 2+len(s.Diagram.Tiers)-1, "all but the table")
+	for i := range axes[1:] {
+		require.NoError(t, sweep.Field{X: axes[i], Y: axes[i+1]}.Check(s.Diagram))
+	}
+	f.X = axes[2]
 	x, y := f.Present(s.Diagram)
 	assert.Equal(t, s.Diagram.Tiers[0].Angle, x)
 	assert.Equal(t, 1.0, y)

@@ -71,7 +71,7 @@ func tickAll(p *browser.Page) error {
 func seeDrawing(p *browser.Page) error { return p.Until("document.querySelector('polygon')") }
 
 func seeLight(p *browser.Page) error {
-	return p.Until("document.querySelector('[aria-busy=false] img')?.complete")
+	return p.Until("((all) => all.length > 0 && all.every((i) => i.naturalWidth > 200))([...document.querySelectorAll('[role=application] img')])")
 }
 
 // mail is a table as somebody might send it, with one line that says nothing.

@@ -1915,6 +1915,7 @@ export interface components {
             total: number;
         };
         SweepList: {
+            axes: components["schemas"]["Axis"][];
             sweeps: components["schemas"]["SweepHead"][];
         };
         SweepRequest: {

@@ -108,6 +108,7 @@ export const lightWords = {
     title: (name: string) => `Angles of ${name} under light`,
     back: 'Back to the light',
     lead: 'Every point of the map is the diagram at other angles, its stops solved again. Choose one and it becomes a variant.',
+    unreadable: 'The diagram cannot be cut as it is written. Mend it first; then it can be swept.',
     across: 'Across',
     up: 'Upwards',
     kinds: { pavilion: 'Pavilion, factor', crown: 'Crown, factor' },
@@ -130,6 +131,10 @@ export const lightWords = {
     },
     mapLabel: (of: string) =>
       `Map of ${of}. The arrow keys go from point to point; hold Shift for five at a time.`,
+    means: {
+      carats: 'Weight of the finished stone at the width above.',
+      height: 'Height from culet to table at the width above: what the rough must have.',
+    },
     limits: 'Only where',
     margin: 'margin at least',
     height: 'height at most',
@@ -140,7 +145,6 @@ export const lightWords = {
     best: 'Go to the best',
     present: 'the diagram as it is',
     chosen: 'chosen point',
-    outside: 'outside the limits',
     gone: 'cannot be cut, or loses facets',
     choose: 'Choose a point of the map to see what it is.',
     notWhole: 'Here the diagram cannot be cut as it is, or facets are cut away.',

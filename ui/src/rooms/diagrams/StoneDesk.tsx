@@ -6,6 +6,7 @@ import { memo, useCallback, useState, type ReactNode } from 'react';
 import type { Draft, Place, StoneView } from '../../api/client';
 import { LightView } from '../../parts/light/LightView';
 import type { Looking } from '../../parts/light/looking';
+import { TintField } from '../../parts/light/TintField';
 import { Care } from '../../parts/Page';
 import { vec } from '../../parts/stone/geometry';
 import type { Grab, RingMark } from '../../parts/stone/grab';
@@ -163,6 +164,7 @@ const Drawing = memo(function Drawing({
   light,
 }: Pick<Props, 'selected' | 'onSelect' | 'hold' | 'light'> & { stone: StoneView }) {
   const [view, setView] = useState<View>();
+  const [tint, setTint] = useState('');
   const last = stone.mesh.steps.length - 1;
   const [chosen, setStep] = useState(Infinity);
   const held = holding(stone, hold);
@@ -192,7 +194,15 @@ const Drawing = memo(function Drawing({
       <>
         {views}
         <Box sx={{ mt: 2 }}>
-          <LightView {...light} height="min(42vw, calc(100vh - 370px))" />
+          <LightView
+            draft={light.draft}
+            looking={{ ...light.looking, tint }}
+            height="min(42vw, calc(100vh - 420px))"
+          >
+            <Box sx={{ mt: 3 }}>
+              <TintField value={tint} onChange={setTint} />
+            </Box>
+          </LightView>
         </Box>
       </>
     );

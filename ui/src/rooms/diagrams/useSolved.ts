@@ -44,14 +44,16 @@ export function useSolved(draft: Draft, { off = none, gear = 0 }: Options = {}):
     gcTime: 10_000,
   });
   const [good, setGood] = useState<StoneView>();
-  const [whole, setWhole] = useState<Draft>();
+  const [whole, setWhole] = useState<{ solved: Solved; draft: Draft }>();
   const solved = query.data;
   const fresh = solved?.stone ?? undefined;
   if (fresh?.complete && fresh !== good) setGood(fresh);
-  if (fresh?.complete && !query.isPlaceholderData && draft !== whole) setWhole(draft);
+  if (solved && fresh?.complete && !query.isPlaceholderData && solved !== whole?.solved) {
+    setWhole({ solved, draft });
+  }
   const open = solved?.problems.every((p) => p.code === 'block-left');
   const shown = open ? fresh : (good ?? fresh);
-  return { solved, shown, behind: shown !== fresh, whole };
+  return { solved, shown, behind: shown !== fresh, whole: whole?.draft };
 }
 
 /** Keys of the tiers that are left off to look at the stone without them, and what changes one. */

@@ -62,16 +62,19 @@ export function LightDifferences({ list, looking }: { list: Diagram[]; looking: 
       </Typography>
       <Refusal error={asked.find((q) => q.error)?.error ?? null} />
       {first && (
-        <Sheet dense head={['', ...list.map((d) => d.draft.name)]}>
+        <Sheet dense head={['', ...list.map((d) => d.draft.name), '']}>
           {told(first).map((name) => (
             <tr key={name}>
-              <td title={lightWords.means[name]}>{lightWords.names[name]}</td>
+              <td>{lightWords.names[name]}</td>
               {figures.map((f, i) => (
                 <td key={i} className="figure">
                   {f && percent(f[name])}
                   {f && i > 0 && ` (${points(f[name] - first[name])})`}
                 </td>
               ))}
+              <Box component="td" sx={{ color: 'text.secondary', maxWidth: 420 }}>
+                {lightWords.means[name]}
+              </Box>
             </tr>
           ))}
         </Sheet>

@@ -107,7 +107,7 @@ export function FieldMap({ field, of, allowed, spot, onSpot, draft }: Props) {
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: 'max-content minmax(0, 440px)',
+        gridTemplateColumns: 'max-content minmax(0, 400px)',
         justifyContent: 'start',
         columnGap: 2,
       }}

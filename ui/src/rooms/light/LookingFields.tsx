@@ -3,8 +3,9 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import { materialsQuery, tintsQuery } from '../../api/queries';
+import { materialsQuery } from '../../api/queries';
 import type { Looking } from '../../parts/light/looking';
+import { TintField } from '../../parts/light/TintField';
 import { NumberField } from '../../parts/NumberField';
 import { PickField } from '../../parts/PickField';
 import { lightWords } from '../../words/light';
@@ -20,7 +21,6 @@ interface Props {
 export function LookingFields({ looking, set, children }: Props) {
   const l = lightWords;
   const materials = useQuery(materialsQuery).data ?? [];
-  const tints = useQuery(tintsQuery).data ?? [];
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 3, my: 3 }}>
       <MaterialField
@@ -29,21 +29,7 @@ export function LookingFields({ looking, set, children }: Props) {
         names={materials.map((m) => m.name)}
         onChange={(material) => set({ material })}
       />
-      <TextField
-        select
-        label={l.tint}
-        value={looking.tint}
-        onChange={(e) => set({ tint: e.target.value })}
-        sx={{ width: 160 }}
-        slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-      >
-        <MenuItem value="">{l.usual}</MenuItem>
-        {tints.map((t) => (
-          <MenuItem key={t.key} value={t.key}>
-            {l.tints[t.key] ?? t.key}
-          </MenuItem>
-        ))}
-      </TextField>
+      <TintField value={looking.tint} onChange={(tint) => set({ tint })} />
       <NumberField
         label={l.width}
         unit="mm"

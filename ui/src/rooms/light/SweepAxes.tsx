@@ -4,8 +4,7 @@ import type { Axis, Draft } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
 import { PickField } from '../../parts/PickField';
 import { lightWords } from '../../words/light';
-import { parseNumber } from '../../words/numbers';
-import type { Axes } from './field';
+import { kindSaid, type Axes } from './field';
 
 const s = lightWords.sweep;
 
@@ -13,11 +12,14 @@ const s = lightWords.sweep;
 export function SweepAxes({
   axes,
   set,
+  proposed,
   draft,
   children,
 }: {
   axes: Axes;
   set: (a: Axes) => void;
+  /** What can be swept. */
+  proposed: Axis[];
   draft: Draft;
   children?: ReactNode;
 }) {
@@ -29,6 +31,7 @@ export function SweepAxes({
           label={which === 'x' ? s.across : s.up}
           axis={axes[which]}
           set={(a) => set({ ...axes, [which]: a })}
+          proposed={proposed}
           draft={draft}
         />
       ))}
@@ -48,53 +51,33 @@ export function SweepAxes({
   );
 }
 
-/** How far to both sides of what it is now an axis runs at first: a factor, and degrees. */
-const around = { factor: 0.1, degrees: 3 };
-
 function AxisFields({
   label,
   axis,
   set,
+  proposed,
   draft,
 }: {
   label: string;
   axis: Axis;
   set: (a: Axis) => void;
+  proposed: Axis[];
   draft: Draft;
 }) {
-  const unit = axis.kind === 'tier' ? '°' : '×';
-  const choose = (value: string) => {
-    if (value === 'pavilion' || value === 'crown') {
-      set({ ...axis, kind: value, tier: 0, from: 1 - around.factor, to: 1 + around.factor });
-      return;
-    }
-    const tier = Number(value);
-    const now = parseNumber(draft.tiers[tier]?.angle ?? '') ?? 45;
-    const from = Math.max(0.1, now - around.degrees);
-    set({ ...axis, kind: 'tier', tier, from, to: Math.min(90, now + around.degrees) });
-  };
   return (
     <Box sx={{ display: 'flex', gap: 2 }}>
       <PickField
         label={label}
-        value={axis.kind === 'tier' ? String(axis.tier) : axis.kind}
-        options={{
-          ...s.kinds,
-          // A level facet has no angle to change.
-          ...Object.fromEntries(
-            draft.tiers.flatMap((t, i) =>
-              parseNumber(t.angle) === 0 ? [] : [[String(i), s.tier(t.name)]],
-            ),
-          ),
-        }}
-        onChange={choose}
+        value={keyOf(axis)}
+        options={Object.fromEntries(proposed.map((a) => [keyOf(a), kindSaid(a, draft)]))}
+        onChange={(key) => set({ ...proposed.find((a) => keyOf(a) === key)!, steps: axis.steps })}
         width={190}
       />
       {(['from', 'to'] as const).map((end) => (
         <NumberField
-          key={`${axis.kind} ${axis.tier} ${end}`}
+          key={`${keyOf(axis)} ${end}`}
           label={s[end]}
-          unit={unit}
+          unit={axis.kind === 'tier' ? '°' : '×'}
           min={0.01}
           max={axis.kind === 'tier' ? 90 : 10}
           value={axis[end]}
@@ -105,3 +88,5 @@ function AxisFields({
     </Box>
   );
 }
+
+const keyOf = (a: Axis): string => (a.kind === 'tier' ? `tier ${a.tier}` : a.kind);

@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
-import type { Diagram, SweepHead } from '../../api/client';
+import type { Axis, Diagram, SweepHead, SweptPoint } from '../../api/client';
 import { diagramQuery } from '../../api/queries';
 import { Await, Care, PageHead } from '../../parts/Page';
 import { PickField } from '../../parts/PickField';
@@ -14,7 +14,7 @@ import { lightWords } from '../../words/light';
 import { moment } from '../../words/numbers';
 import { ChosenPoint } from './ChosenPoint';
 import { FieldMap, type Spot } from './FieldMap';
-import { firstAxes, fieldOf, kindSaid, type Field } from './field';
+import { fieldOf, kindSaid, placeSaid, type Axes, type Field } from './field';
 import { Limits, within, type Limit } from './Limits';
 import { LookingFields } from './LookingFields';
 import { MapChoice, mapped, type MapOf } from './MapChoice';
@@ -31,17 +31,28 @@ export function SweepRoom() {
   return (
     <Await query={diagram}>
       {(d) => (
-        <Await query={sweeps}>{(list) => <Sweep key={d.id} diagram={d} kept={list} />}</Await>
+        <Await query={sweeps}>
+          {(list) => <Sweep key={d.id} diagram={d} kept={list.sweeps} proposed={list.axes} />}
+        </Await>
       )}
     </Await>
   );
 }
 
-function Sweep({ diagram: d, kept }: { diagram: Diagram; kept: SweepHead[] }) {
+interface Props {
+  diagram: Diagram;
+  kept: SweepHead[];
+  /** What can be swept; nothing of a diagram that cannot be read. */
+  proposed: Axis[];
+}
+
+function Sweep({ diagram: d, kept, proposed }: Props) {
   const s = lightWords.sweep;
   const { search } = useLocation();
-  const { looking, set } = useLooking(d);
-  const [axes, setAxes] = useState(() => firstAxes);
+  const { looking, set, ready } = useLooking(d);
+  const [axes, setAxes] = useState<Axes | undefined>(
+    proposed[0] && proposed[1] && { x: proposed[0], y: proposed[1] },
+  );
   const [opened, setOpened] = useState<string | undefined>(kept[0]?.id);
   const sweep = useSweep(d, (head) => setOpened(head.id));
   const { run } = sweep;
@@ -51,7 +62,7 @@ function Sweep({ diagram: d, kept }: { diagram: Diagram; kept: SweepHead[] }) {
   });
   const field: Field | undefined =
     run.state === 'idle' ? earlier.data && fieldOf(earlier.data, d.draft) : run.field;
-  const start = () => sweep.start({ ...looking, ...axes, draft: d.draft });
+  const start = () => axes && sweep.start({ ...looking, ...axes, draft: d.draft });
   return (
     <>
       <PageHead title={s.title(d.draft.name)}>
@@ -63,7 +74,7 @@ function Sweep({ diagram: d, kept }: { diagram: Diagram; kept: SweepHead[] }) {
             {s.cancel}
           </Button>
         ) : (
-          <Button variant="contained" onClick={start}>
+          <Button variant="contained" disabled={!axes || !ready} onClick={start}>
             {s.start}
           </Button>
         )}
@@ -73,20 +84,23 @@ function Sweep({ diagram: d, kept }: { diagram: Diagram; kept: SweepHead[] }) {
           {s.lead}
         </Typography>
         <LookingFields looking={looking} set={set} />
-        <SweepAxes axes={axes} set={setAxes} draft={d.draft}>
-          {kept.length > 0 && run.state !== 'running' && (
-            <PickField
-              label={s.earlier}
-              value={opened ?? ''}
-              options={Object.fromEntries(kept.map((k) => [k.id, headSaid(k, d)]))}
-              onChange={(id) => {
-                sweep.clear();
-                setOpened(id);
-              }}
-              width={200}
-            />
-          )}
-        </SweepAxes>
+        {!axes && <Care grave>{s.unreadable}</Care>}
+        {axes && (
+          <SweepAxes axes={axes} set={setAxes} proposed={proposed} draft={d.draft}>
+            {kept.length > 0 && run.state !== 'running' && (
+              <PickField
+                label={s.earlier}
+                value={opened ?? ''}
+                options={Object.fromEntries(kept.map((k) => [k.id, headSaid(k, d)]))}
+                onChange={(id) => {
+                  sweep.clear();
+                  setOpened(id);
+                }}
+                width={200}
+              />
+            )}
+          </SweepAxes>
+        )}
         <Refusal error={run.state === 'failed' ? run.error : earlier.error} />
         {run.state === 'running' && (
           <Box sx={{ my: 3 }}>
@@ -145,6 +159,9 @@ function Swept({ diagram: d, field }: { diagram: Diagram; field: Field }) {
             {s.best}
           </Button>
         </Box>
+        <Typography color="text.secondary" sx={{ mb: 2 }}>
+          {mapMeans(of)}
+        </Typography>
         <FieldMap
           field={field}
           of={of}
@@ -153,6 +170,9 @@ function Swept({ diagram: d, field }: { diagram: Diagram; field: Field }) {
           onSpot={setSpot}
           draft={d.draft}
         />
+        <Typography aria-live="polite" variant="figures">
+          {chosen && spotSaid(field, chosen, of, d)}
+        </Typography>
         <Limits limit={limit} set={setLimit} />
         <Typography color="text.secondary">{s.allowed(allowed.length, whole.length)}</Typography>
       </Box>
@@ -166,3 +186,11 @@ function Swept({ diagram: d, field }: { diagram: Diagram; field: Field }) {
     </Box>
   );
 }
+
+/** What a map's figure means, where that needs saying. */
+const mapMeans = (of: MapOf): string =>
+  of === 'carats' || of === 'height' ? lightWords.sweep.means[of] : lightWords.means[of];
+
+/** The chosen point in a line, for those who do not see the map. */
+const spotSaid = (field: Field, p: SweptPoint, of: MapOf, d: Diagram): string =>
+  `${placeSaid(field, p, d.draft)}: ${p.whole ? mapped[of].said(mapped[of].of(p)) : lightWords.sweep.gone}`;

@@ -35,6 +35,9 @@ export function TiltCurves({ draft, looking }: LookedAt) {
         onChange={setOf}
         width={170}
       />
+      <Typography color="text.secondary" sx={{ mt: 1 }}>
+        {lightWords.means[of]}
+      </Typography>
       <Refusal error={curve.error} />
       {points.length > 0 && (
         <LineChart

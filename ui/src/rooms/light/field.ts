@@ -25,11 +25,6 @@ export interface Axes {
   y: Axis;
 }
 
-export const firstAxes: Axes = {
-  x: { kind: 'pavilion', tier: 0, from: 0.9, to: 1.1, steps: 24 },
-  y: { kind: 'crown', tier: 0, from: 0.8, to: 1.2, steps: 24 },
-};
-
 /** The field of a sweep that was kept. */
 export function fieldOf(s: SweepHead & { points: SweptPoint[] }, draft: Draft): Field {
   return {

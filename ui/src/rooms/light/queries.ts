@@ -53,8 +53,7 @@ export const girdleQuery = (draft: Draft, looking: Looking, passes: number) =>
 export const sweepsQuery = (id: string) =>
   queryOptions({
     queryKey: ['sweeps', id],
-    queryFn: async () =>
-      (await answer(client.GET('/api/diagrams/{id}/sweeps', { params: { path: { id } } }))).sweeps,
+    queryFn: () => answer(client.GET('/api/diagrams/{id}/sweeps', { params: { path: { id } } })),
   });
 
 export const sweepQuery = (id: string) =>
