@@ -88,6 +88,9 @@ type PickedTier struct {
 	To   float64 `json:"to"`
 }
 
+// newsEvery is how often a sweep tells what is new.
+const newsEvery = 100 * time.Millisecond
+
 func (s *Server) sweepRoutes() {
 	stream(s, http.MethodPost, "/api/diagrams/:id/sweeps", "sweep", "A draft at many angles", s.sweep)
 	handle(s, http.MethodGet, "/api/diagrams/:id/sweeps", "listSweeps", "The sweeps of a diagram", s.sweeps)
@@ -118,21 +121,18 @@ func (s *Server) sweep(c *echo.Context, in byIDWithBody[SweepRequest], send func
 	asked.RefractiveIndex = seen.Experiment.RefractiveIndex
 	kept := workshop.Sweep{DiagramID: in.ID, Draft: in.Body.Draft, Asked: asked, SG: seen.SG}
 	total := asked.X.Steps * asked.Y.Steps
-	// The points come from all cores; one hand writes what has come since the last line.
+	// The points come from all cores; one hand writes now and then what is new.
 	var mutex sync.Mutex
 	var fresh []SweptPoint
-	news := make(chan struct{}, 1)
+	swept := make(chan error, 1)
 	go func() {
-		defer close(news)
+		var err error
 		kept.Points, err = sweep.Run(ctx, stone, kept.Field(), func(no int, p sweep.Point) {
 			mutex.Lock()
 			fresh = append(fresh, sweptPoint(kept, no, p))
 			mutex.Unlock()
-			select {
-			case news <- struct{}{}:
-			default: // the next line will bring it
-			}
 		})
+		swept <- err
 	}()
 	done := 0
 	tell := func(head *SweepHead) error {
@@ -147,9 +147,16 @@ func (s *Server) sweep(c *echo.Context, in byIDWithBody[SweepRequest], send func
 		line.Done = done
 		return send(line)
 	}
-	for range news {
-		if tell(nil) != nil {
-			stop() // nobody listens any more
+	often := time.NewTicker(newsEvery)
+	defer often.Stop()
+	for ended := false; !ended; {
+		select {
+		case err = <-swept:
+			ended = true
+		case <-often.C:
+			if tell(nil) != nil {
+				stop() // nobody listens any more
+			}
 		}
 	}
 	if err != nil {

@@ -26,7 +26,7 @@ type Looking struct {
 	FrostedGirdle bool    `json:"frostedGirdle"`
 }
 
-// UnknownTint: there is no such body colour.
+// UnknownTint says that there is no such body colour.
 const UnknownTint diagram.Code = "unknown-tint"
 
 // Seen is what a Looking comes to.

@@ -173,7 +173,7 @@ func TestClosedForms(t *testing.T) {
 	// A block of the colour whose light falls to a tenth on 5 mm, looked at from above:
 	// what leaves below has gone the height of 0.6 widths once, thrice, and so on.
 	const n, width = 1.76, 10.0
-	r := math.Pow((n-1)/(n+1), 2)
+	const r = (n - 1) * (n - 1) / ((n + 1) * (n + 1))
 	a := math.Ln10 / 5
 	once := math.Exp(-a * 0.6 * width)
 	f := trace(t, slab, light.Experiment{RefractiveIndex: n, Grid: 32, Absorption: [3]float64{a, a, a}, Width: width})

@@ -97,7 +97,8 @@ func (s *Stone) leave(p, v *r3.Vec, guess int) (int, float64) {
 		f, den = s.facing(v)
 	}
 	num := f.d - f.dot(p)
-	for {
+	// No facet is come to twice, but where rounding makes two of them equally near.
+	for range s.facets {
 		next := -1
 		for i := range f.around {
 			e := &f.around[i]
@@ -111,10 +112,11 @@ func (s *Stone) leave(p, v *r3.Vec, guess int) (int, float64) {
 			}
 		}
 		if next < 0 {
-			return f.no, num / den
+			break
 		}
 		f = &s.facets[next]
 	}
+	return f.no, num / den
 }
 
 // grazing is the least cosine at which a ray can leave through a facet.

@@ -117,12 +117,13 @@ func (t *tracer) startRow() {
 // ray follows the ray through p, anywhere on its line, in a column to the right of the
 // last one. The ray hits the stone. The outcome is overwritten by the next call.
 func (t *tracer) ray(p r3.Vec, column float64) *outcome {
-	if column > t.entry.last {
+	// A grazing step may hold to no number at all; then it does not hold.
+	if !(column <= t.entry.last) {
 		t.enter(p, column)
 		t.walk(0, column)
 	} else {
 		for k := range t.known {
-			if column > t.steps[k].last {
+			if !(column <= t.steps[k].last) {
 				t.walk(k, column)
 				break
 			}

@@ -210,9 +210,10 @@ func Run(ctx context.Context, s *cutting.Stone, f Field, progress func(no int, p
 }
 
 // Axes proposes every axis of a diagram about what it is now: a tenth to both sides of a
-// side's factor, three degrees of a tier's angle. A level facet has no angle to change.
+// side's factor, three degrees of a tier's angle, with what it is now in the middle. A
+// level facet has no angle to change.
 func Axes(d *diagram.Diagram) []Axis {
-	const steps, factor, degrees = 24, 0.1, 3.0
+	const steps, factor, degrees = 25, 0.1, 3.0
 	out := []Axis{
 		{Kind: Pavilion, From: 1 - factor, To: 1 + factor, Steps: steps},
 		{Kind: Crown, From: 1 - factor, To: 1 + factor, Steps: steps},

@@ -73,7 +73,7 @@ export const lightWords = {
   critical: (angle: string, n: string) => `Critical angle ${angle}° at n ${n}`,
   tilt: {
     head: 'When it is tilted',
-    lead: 'How the stone holds its light as it moves: a good one fades slowly and alike on both axes.',
+    lead: 'How the stone holds its light as it moves, along both axes.',
     of: 'Curve of',
     axis: 'Tilt in degrees',
     twelve: 'towards 12 o’clock (− 6)',

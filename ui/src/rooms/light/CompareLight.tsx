@@ -87,4 +87,5 @@ export function LightDifferences({ list, looking }: { list: Diagram[]; looking: 
 }
 
 /** A difference of two shares with its sign. */
-const points = (v: number): string => (v < 0 ? '−' : '+') + percent(Math.abs(v));
+const points = (v: number): string =>
+  (Math.abs(v) < 0.0005 ? '±' : v < 0 ? '−' : '+') + percent(Math.abs(v));

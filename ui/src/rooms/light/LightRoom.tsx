@@ -68,8 +68,8 @@ function Light({ diagram: d }: { diagram: Diagram }) {
             <>
               <FaceUpFigures draft={of} looking={looking} />
               <GirdleQuestion draft={of} looking={looking} />
-              <MaterialRows draft={of} looking={looking} />
               <TiltCurves draft={of} looking={looking} />
+              <MaterialRows draft={of} looking={looking} />
             </>
           )}
         </Box>

@@ -33,7 +33,11 @@ export function MaterialRows({ draft, looking }: LookedAt) {
   );
   const n = lightWords.names;
   return (
-    <Box component="section" aria-label={m.head} sx={{ mt: 5 }}>
+    <Box
+      component="section"
+      aria-label={m.head}
+      sx={{ mt: 5, '& tbody td': { verticalAlign: 'middle !important' } }}
+    >
       <Typography variant="h3">{m.head}</Typography>
       <Typography color="text.secondary">{m.lead}</Typography>
       <Refusal error={rows.error} />

@@ -113,7 +113,7 @@ function Sweep({ diagram: d, kept, proposed }: Props) {
           </Box>
         )}
         {run.state === 'stopped' && <Typography sx={{ my: 3 }}>{s.stopped}</Typography>}
-        {field && <Swept key={field.id ?? 'new'} diagram={d} field={field} />}
+        {field && <Swept key={run.state === 'idle' ? field.id : 'now'} diagram={d} field={field} />}
       </Box>
     </>
   );

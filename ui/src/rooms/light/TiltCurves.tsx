@@ -47,6 +47,9 @@ export function TiltCurves({ draft, looking }: LookedAt) {
             {
               data: points.map((p) => p.degrees),
               label: t.axis,
+              height: 60,
+              tickInterval: points.map((p) => p.degrees).filter((d) => d % 20 === 0),
+              tickLabelInterval: () => true,
               min: points[0]!.degrees,
               max: points.at(-1)!.degrees,
             },
@@ -55,13 +58,22 @@ export function TiltCurves({ draft, looking }: LookedAt) {
           series={[
             {
               ...line,
+              id: 'twelve',
               data: points.map((p) => p.twelve[of]),
               label: t.twelve,
               color: tokens.copper,
             },
-            { ...line, data: points.map((p) => p.three[of]), label: t.three, color: tokens.ember },
+            {
+              ...line,
+              id: 'three',
+              data: points.map((p) => p.three[of]),
+              label: t.three,
+              color: tokens.ember,
+            },
           ]}
           grid={{ horizontal: true }}
+          // Told apart without colour too.
+          sx={{ '& path[data-series=three]': { strokeDasharray: '7 5' } }}
         />
       )}
     </Box>
