@@ -291,23 +291,27 @@ func (s *Server) lightByGirdle(c *echo.Context, in withBody[GirdleRequest]) (Gir
 		passes = len(settings.HabitsOf("").Passes)
 	}
 	ready := light.Of(stone)
-	e := seen.Experiment
-	e.Grid = figureGrid
-	figures := func(frosted bool, tilt float64) LightFigures {
-		e.FrostedGirdle, e.Tilt = frosted, tilt
-		f, failed := ready.Trace(ctx, e)
-		if failed != nil {
-			err = failed
+	// Face up and tilted, polished and frosted.
+	var seenSo [2][2]LightFigures
+	for i, frosted := range []bool{false, true} {
+		for k, tilt := range []float64{0, girdleTilt} {
+			e := seen.Experiment
+			e.Grid, e.FrostedGirdle, e.Tilt = figureGrid, frosted, tilt
+			f, err := ready.Trace(ctx, e)
+			if err != nil {
+				return out, err
+			}
+			seenSo[i][k] = lightFigures(f, in.Body.Model, e.RefractiveIndex)
 		}
-		return lightFigures(f, in.Body.Model, e.RefractiveIndex)
 	}
 	for _, w := range workshop.GirdleWorks(stone, passes, out.Pace) {
-		frosted := w.Finish.Frosted()
-		out.Finishes = append(out.Finishes, GirdleFinishLight{
-			string(w.Finish), w.Visits, w.Hours, figures(frosted, 0), figures(frosted, girdleTilt),
-		})
+		of := seenSo[0]
+		if w.Finish.Frosted() {
+			of = seenSo[1]
+		}
+		out.Finishes = append(out.Finishes, GirdleFinishLight{string(w.Finish), w.Visits, w.Hours, of[0], of[1]})
 	}
-	return out, err
+	return out, nil
 }
 
 func (s *Server) tints(c *echo.Context, _ struct{}) (TintList, error) {

@@ -7,11 +7,13 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/pressly/goose/v3"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/core/sweep"
 	"cressa/workshop"
 )
 
@@ -96,4 +98,40 @@ func TestWhatIsNoDatabaseIsRefusedAndLeftAlone(t *testing.T) {
 	data, err := os.ReadFile(file)
 	require.NoError(t, err)
 	assert.Equal(t, "these are notes, and no database at all", string(data))
+}
+
+func TestTheNewestSweepsOfADiagramAreKept(t *testing.T) {
+	ctx := t.Context()
+	store, _, err := Open(ctx, filepath.Join(t.TempDir(), "records.db"))
+	require.NoError(t, err)
+	defer store.Close()
+	for _, id := range []string{"a", "b"} {
+		require.NoError(t, store.InsertDiagram(ctx, workshop.Diagram{ID: id}, nil))
+	}
+	now := time.Date(2026, 3, 1, 12, 0, 0, 0, time.UTC)
+	insert := func(id, diagram string) error {
+		return store.InsertSweep(ctx, workshop.Sweep{ID: id, DiagramID: diagram, Points: []sweep.Point{{X: 1.5}}, Created: now}, 2)
+	}
+	for _, id := range []string{"1", "2", "3"} {
+		require.NoError(t, insert(id, "a"))
+	}
+	require.NoError(t, insert("other", "b"))
+	require.Error(t, insert("lost", "nowhere"))
+	list, err := store.Sweeps(ctx, "a")
+	require.NoError(t, err)
+	require.Len(t, list, 2)
+	assert.Equal(t, "3", list[0].ID)
+	assert.Equal(t, "2", list[1].ID)
+	kept, err := store.Sweep(ctx, "other")
+	require.NoError(t, err)
+	assert.Equal(t, []sweep.Point{{X: 1.5}}, kept.Points)
+	assert.Equal(t, now, kept.Created)
+	_, err = store.Sweep(ctx, "1")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+
+	// What goes for good takes its sweeps along.
+	require.NoError(t, store.HideDiagram(ctx, "b", &now))
+	require.NoError(t, store.DropHidden(ctx, now.Add(time.Hour)))
+	_, err = store.Sweep(ctx, "other")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
 }

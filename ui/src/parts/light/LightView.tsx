@@ -59,35 +59,39 @@ export function LightView({ draft, looking, height, split, first = 'colour', chi
         )}
       </Box>
       {look && (
-        <Box
-          component="ul"
-          aria-label={lightWords.waysLead}
-          title={lightWords.waysLead}
-          sx={{ listStyle: 'none', p: 0, m: 0, display: 'flex', flexWrap: 'wrap', columnGap: 4 }}
-        >
-          {look.ways.map((way) => (
-            <Box
-              component="li"
-              key={way.way}
-              sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}
-            >
-              {show === 'ways' && (
-                <Box
-                  aria-hidden
-                  sx={{
-                    width: 14,
-                    height: 14,
-                    background: way.colour,
-                    border: 1,
-                    borderColor: 'divider',
-                  }}
-                />
-              )}
-              <span>{lightWords.ways[way.way]}</span>
-              <Typography variant="figures">{percent(way.share)}</Typography>
-            </Box>
-          ))}
-        </Box>
+        <>
+          <Typography color="text.secondary" variant="body2">
+            {lightWords.waysLead}:
+          </Typography>
+          <Box
+            component="ul"
+            aria-label={lightWords.waysLead}
+            sx={{ listStyle: 'none', p: 0, m: 0, display: 'flex', flexWrap: 'wrap', columnGap: 4 }}
+          >
+            {look.ways.map((way) => (
+              <Box
+                component="li"
+                key={way.way}
+                sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}
+              >
+                {show === 'ways' && (
+                  <Box
+                    aria-hidden
+                    sx={{
+                      width: 14,
+                      height: 14,
+                      background: way.colour,
+                      border: 1,
+                      borderColor: 'divider',
+                    }}
+                  />
+                )}
+                <span>{lightWords.ways[way.way]}</span>
+                <Typography variant="figures">{percent(way.share)}</Typography>
+              </Box>
+            ))}
+          </Box>
+        </>
       )}
       {children}
     </Box>

@@ -2,6 +2,7 @@ import { useSearchParams } from 'react-router';
 import type { Diagram } from '../../api/client';
 import type { Looking } from '../../parts/light/looking';
 import { useUsualLooking } from '../../parts/light/useUsualLooking';
+import { parseNumber } from '../../words/numbers';
 
 /** How a diagram is looked at, kept in the page's address. */
 export function useLooking(d: Diagram): {
@@ -15,9 +16,9 @@ export function useLooking(d: Diagram): {
     ...usual,
     material: params.get('material') ?? usual.material,
     tint: params.get('tint') ?? '',
-    width: Number(params.get('width')) || usual.width,
+    width: parseNumber(params.get('width') ?? '') ?? usual.width,
     model: (params.get('model') as Looking['model'] | null) ?? usual.model,
-    headAngle: params.has('head') ? Number(params.get('head')) : usual.headAngle,
+    headAngle: parseNumber(params.get('head') ?? '') ?? usual.headAngle,
     frostedGirdle: params.get('girdle') === 'frosted',
   };
   const set = (change: Partial<Looking>) => {
