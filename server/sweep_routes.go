@@ -44,8 +44,8 @@ type SweptPoint struct {
 // SweepHead is a kept sweep without its points.
 type SweepHead struct {
 	ID string `json:"id"`
-	// Name is what the diagram was called.
-	Name    string              `json:"name"`
+	// Tiers are what its tiers were called.
+	Tiers   []string            `json:"tiers"`
 	Asked   workshop.SweepAsked `json:"asked"`
 	Created time.Time           `json:"created"`
 	// Present is where the diagram itself stands in the field.
@@ -182,7 +182,10 @@ func sweptPoint(of workshop.Sweep, no int, p sweep.Point) SweptPoint {
 }
 
 func (s *Server) sweepHead(ctx context.Context, w workshop.Sweep) (SweepHead, error) {
-	out := SweepHead{ID: w.ID, Name: w.Draft.Name, Asked: w.Asked, Created: w.Created}
+	out := SweepHead{ID: w.ID, Tiers: []string{}, Asked: w.Asked, Created: w.Created}
+	for _, t := range w.Draft.Tiers {
+		out.Tiers = append(out.Tiers, t.Name)
+	}
 	d, problems := w.Draft.Read()
 	if len(problems) > 0 {
 		return out, workshop.NotCuttable{Problems: problems}

@@ -1904,9 +1904,9 @@ export interface components {
             /** Format: date-time */
             created: string;
             id: string;
-            name: string;
             presentX: number;
             presentY: number;
+            tiers: string[];
         };
         SweepLine: {
             done: number;
@@ -1937,10 +1937,10 @@ export interface components {
             /** Format: date-time */
             created: string;
             id: string;
-            name: string;
             points: components["schemas"]["SweptPoint"][];
             presentX: number;
             presentY: number;
+            tiers: string[];
         };
         SweptPoint: {
             carats: number | null;

@@ -159,7 +159,7 @@ export const lightWords = {
     weight: 'Weight',
     earlier: 'Kept sweeps',
     moved: 'The diagram was changed since this sweep. The map is of what it was then.',
-    keepFirst: 'It is kept once the sweep is done.',
+    keepFirst: 'A point can be kept once its sweep is done.',
   },
   compare: {
     differences: 'Light, face up',

@@ -33,7 +33,7 @@ export function ChosenPoint({ diagram: d, field, point: p }: Props) {
     picked &&
     takeOver.asVariant({
       ...picked.draft,
-      name: s.variant(d.draft.name, placeSaid(field, p, d.draft)),
+      name: s.variant(d.draft.name, placeSaid(field, p)),
     });
   return (
     <Box component="section" aria-label={s.chosen}>
@@ -47,8 +47,8 @@ export function ChosenPoint({ diagram: d, field, point: p }: Props) {
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 5 }}>
         <Figures
           rows={[
-            [kindSaid(field.x, d.draft), valueSaid(field.x, p.x)],
-            [kindSaid(field.y, d.draft), valueSaid(field.y, p.y)],
+            [kindSaid(field.x, field.tiers), valueSaid(field.x, p.x)],
+            [kindSaid(field.y, field.tiers), valueSaid(field.y, p.y)],
             [n.return, percent(p.return)],
             [n.window, percent(p.window)],
             [n.headShadow, percent(p.headShadow)],

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useTheme } from '@mui/material/styles';
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import type { Axis, Draft, SweptPoint } from '../../api/client';
+import type { Axis, SweptPoint } from '../../api/client';
 import { lightWords } from '../../words/light';
 import { kindSaid, valueSaid, type Field } from './field';
 import { mapped, type MapOf } from './MapChoice';
@@ -19,7 +19,6 @@ interface Props {
   allowed: (p: SweptPoint) => boolean;
   spot: Spot | undefined;
   onSpot: (s: Spot) => void;
-  draft: Draft;
 }
 
 /** From little to much, each step lighter than the last, so that it can be read in grey. */
@@ -38,7 +37,7 @@ function shade(share: number, strength: number, ground: number[]): string {
 const cell = 16;
 
 /** The field as a map: a cell for every point, light where the figure is large. */
-export function FieldMap({ field, of, allowed, spot, onSpot, draft }: Props) {
+export function FieldMap({ field, of, allowed, spot, onSpot }: Props) {
   const s = lightWords.sweep;
   const { tokens } = useTheme();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -112,7 +111,7 @@ export function FieldMap({ field, of, allowed, spot, onSpot, draft }: Props) {
         columnGap: 2,
       }}
     >
-      <Ends axis={y} upright name={kindSaid(y, draft)} />
+      <Ends axis={y} upright name={kindSaid(y, field.tiers)} />
       <Box
         role="application"
         aria-label={s.mapLabel(s.maps[of])}
@@ -151,7 +150,7 @@ export function FieldMap({ field, of, allowed, spot, onSpot, draft }: Props) {
         )}
       </Box>
       <span />
-      <Ends axis={x} name={kindSaid(x, draft)} />
+      <Ends axis={x} name={kindSaid(x, field.tiers)} />
       <span />
       <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 4, alignItems: 'center', mt: 2 }}>
         {values.length > 0 && (

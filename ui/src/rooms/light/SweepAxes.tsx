@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import type { ReactNode } from 'react';
-import type { Axis, Draft } from '../../api/client';
+import type { Axis } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
 import { PickField } from '../../parts/PickField';
 import { lightWords } from '../../words/light';
@@ -13,14 +13,15 @@ export function SweepAxes({
   axes,
   set,
   proposed,
-  draft,
+  tiers,
   children,
 }: {
   axes: Axes;
   set: (a: Axes) => void;
   /** What can be swept. */
   proposed: Axis[];
-  draft: Draft;
+  /** What the diagram's tiers are called. */
+  tiers: string[];
   children?: ReactNode;
 }) {
   return (
@@ -32,7 +33,7 @@ export function SweepAxes({
           axis={axes[which]}
           set={(a) => set({ ...axes, [which]: a })}
           proposed={proposed}
-          draft={draft}
+          tiers={tiers}
         />
       ))}
       <NumberField
@@ -56,20 +57,20 @@ function AxisFields({
   axis,
   set,
   proposed,
-  draft,
+  tiers,
 }: {
   label: string;
   axis: Axis;
   set: (a: Axis) => void;
   proposed: Axis[];
-  draft: Draft;
+  tiers: string[];
 }) {
   return (
     <Box sx={{ display: 'flex', gap: 2 }}>
       <PickField
         label={label}
         value={keyOf(axis)}
-        options={Object.fromEntries(proposed.map((a) => [keyOf(a), kindSaid(a, draft)]))}
+        options={Object.fromEntries(proposed.map((a) => [keyOf(a), kindSaid(a, tiers)]))}
         onChange={(key) => set({ ...proposed.find((a) => keyOf(a) === key)!, steps: axis.steps })}
         width={190}
       />

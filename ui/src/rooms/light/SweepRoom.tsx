@@ -14,7 +14,7 @@ import { lightWords } from '../../words/light';
 import { moment } from '../../words/numbers';
 import { ChosenPoint } from './ChosenPoint';
 import { FieldMap, type Spot } from './FieldMap';
-import { fieldOf, kindSaid, placeSaid, type Axes, type Field } from './field';
+import { fieldOf, kindSaid, namesOf, placeSaid, type Axes, type Field } from './field';
 import { Limits, within, type Limit } from './Limits';
 import { LookingFields } from './LookingFields';
 import { MapChoice, mapped, type MapOf } from './MapChoice';
@@ -61,7 +61,7 @@ function Sweep({ diagram: d, kept, proposed }: Props) {
     enabled: opened !== undefined && run.state === 'idle',
   });
   const field: Field | undefined =
-    run.state === 'idle' ? earlier.data && fieldOf(earlier.data, d.draft) : run.field;
+    run.state === 'idle' ? earlier.data && fieldOf(earlier.data) : run.field;
   const start = () => axes && sweep.start({ ...looking, ...axes, draft: d.draft });
   return (
     <>
@@ -86,12 +86,12 @@ function Sweep({ diagram: d, kept, proposed }: Props) {
         <LookingFields looking={looking} set={set} />
         {!axes && <Care grave>{s.unreadable}</Care>}
         {axes && (
-          <SweepAxes axes={axes} set={setAxes} proposed={proposed} draft={d.draft}>
+          <SweepAxes axes={axes} set={setAxes} proposed={proposed} tiers={namesOf(d.draft)}>
             {kept.length > 0 && run.state !== 'running' && (
               <PickField
                 label={s.earlier}
                 value={opened ?? ''}
-                options={Object.fromEntries(kept.map((k) => [k.id, headSaid(k, d)]))}
+                options={Object.fromEntries(kept.map((k) => [k.id, headSaid(k)]))}
                 onChange={(id) => {
                   sweep.clear();
                   setOpened(id);
@@ -120,9 +120,9 @@ function Sweep({ diagram: d, kept, proposed }: Props) {
 }
 
 /** A sweep in the list of those that are kept. */
-function headSaid(k: SweepHead, d: Diagram): string {
+function headSaid(k: SweepHead): string {
   const { x, y, material, refractiveIndex } = k.asked;
-  const axes = `${kindSaid(x, d.draft)} × ${kindSaid(y, d.draft)}, ${x.steps} × ${y.steps}`;
+  const axes = `${kindSaid(x, k.tiers)} × ${kindSaid(y, k.tiers)}, ${x.steps} × ${y.steps}`;
   return `${moment(k.created)}: ${axes}, ${material || `n ${refractiveIndex}`}`;
 }
 
@@ -168,10 +168,9 @@ function Swept({ diagram: d, field }: { diagram: Diagram; field: Field }) {
           allowed={(p) => within(p, limit)}
           spot={spot}
           onSpot={setSpot}
-          draft={d.draft}
         />
         <Typography aria-live="polite" variant="figures">
-          {chosen && spotSaid(field, chosen, of, d)}
+          {chosen && spotSaid(field, chosen, of)}
         </Typography>
         <Limits limit={limit} set={setLimit} />
         <Typography color="text.secondary">{s.allowed(allowed.length, whole.length)}</Typography>
@@ -192,5 +191,5 @@ const mapMeans = (of: MapOf): string =>
   of === 'carats' || of === 'height' ? lightWords.sweep.means[of] : lightWords.means[of];
 
 /** The chosen point in a line, for those who do not see the map. */
-const spotSaid = (field: Field, p: SweptPoint, of: MapOf, d: Diagram): string =>
-  `${placeSaid(field, p, d.draft)}: ${p.whole ? mapped[of].said(mapped[of].of(p)) : lightWords.sweep.gone}`;
+const spotSaid = (field: Field, p: SweptPoint, of: MapOf): string =>
+  `${placeSaid(field, p)}: ${p.whole ? mapped[of].said(mapped[of].of(p)) : lightWords.sweep.gone}`;

@@ -10,6 +10,8 @@ export interface Field {
   looking: Looking;
   x: Axis;
   y: Axis;
+  /** What the diagram's tiers are called. */
+  tiers: string[];
   /** Row by row from the least values on; a point that is still to come is undefined. */
   points: (SweptPoint | undefined)[];
   /** Where the diagram itself stands. */
@@ -26,10 +28,14 @@ export interface Axes {
 }
 
 /** The field of a sweep that was kept. */
-export function fieldOf(s: SweepHead & { points: SweptPoint[] }, draft: Draft): Field {
+export function fieldOf({ asked, ...s }: SweepHead & { points: SweptPoint[] }): Field {
+  const { x, y, ...looking } = asked;
   return {
-    ...started({ ...s.asked, draft }),
     id: s.id,
+    looking,
+    x,
+    y,
+    tiers: s.tiers,
     points: s.points,
     present: { x: s.presentX, y: s.presentY },
     moved: s.changed,
@@ -45,6 +51,7 @@ export function started({ x, y, draft, ...looking }: SweepRequest): Field {
     looking,
     x,
     y,
+    tiers: namesOf(draft),
     points: Array.from({ length: x.steps * y.steps }),
     present: { x: at(x), y: at(y) },
     moved: false,
@@ -52,18 +59,18 @@ export function started({ x, y, draft, ...looking }: SweepRequest): Field {
   };
 }
 
+export const namesOf = (draft: Draft): string[] => draft.tiers.map((t) => t.name);
+
 /** What an axis changes, in words. */
-export const kindSaid = (a: Axis, draft: Draft): string =>
-  a.kind === 'tier'
-    ? lightWords.sweep.tier(draft.tiers[a.tier]?.name ?? '')
-    : lightWords.sweep.kinds[a.kind];
+export const kindSaid = (a: Axis, tiers: string[]): string =>
+  a.kind === 'tier' ? lightWords.sweep.tier(tiers[a.tier] ?? '') : lightWords.sweep.kinds[a.kind];
 
 /** A value on an axis, as people write it. */
 export const valueSaid = (a: Axis, v: number): string =>
   a.kind === 'tier' ? `${angle(v)}°` : ratio(v);
 
 /** A place of the field in a few words, for a name. */
-export const placeSaid = (f: Field, p: SweptPoint, draft: Draft): string =>
+export const placeSaid = (f: Field, p: SweptPoint): string =>
   (
     [
       [f.x, p.x],
@@ -71,8 +78,7 @@ export const placeSaid = (f: Field, p: SweptPoint, draft: Draft): string =>
     ] as const
   )
     .map(([a, v]) => {
-      const what =
-        a.kind === 'tier' ? (draft.tiers[a.tier]?.name ?? '') : lightWords.sweep.sides[a.kind];
+      const what = a.kind === 'tier' ? (f.tiers[a.tier] ?? '') : lightWords.sweep.sides[a.kind];
       return `${what} ${valueSaid(a, v)}`;
     })
     .join(', ');
