@@ -34,6 +34,11 @@ const alike = 1e-7
 // symmetries finds how the stone looks the same.
 func (s *Stone) symmetries() symmetry {
 	out := symmetry{fold: 1, mirror: math.NaN()}
+	for _, t := range squares {
+		if s.sameUnder(matrix{float64(t.a), float64(t.b), float64(t.c), float64(t.d)}) {
+			out.square = append(out.square, t)
+		}
+	}
 	// Turns and mirrors bring a facet onto one at the same rise, distance and part, so
 	// the smallest such group of leaning facets says which can be.
 	group := s.smallestRing()
@@ -52,11 +57,6 @@ func (s *Stone) symmetries() symmetry {
 		if a := (first + azimuth(s.facets[g].side)) / 2; s.sameUnder(reflection(a)) {
 			out.mirror = a
 			break
-		}
-	}
-	for _, t := range squares {
-		if s.sameUnder(matrix{float64(t.a), float64(t.b), float64(t.c), float64(t.d)}) {
-			out.square = append(out.square, t)
 		}
 	}
 	return out
