@@ -106,7 +106,7 @@ func TestASweepThatCannotBeAndOneThatIsStopped(t *testing.T) {
 }
 
 func BenchmarkSweep(b *testing.B) {
-	for _, name := range []string{"First Light", "Meridian"} {
+	for _, name := range []string{"First Light", "Meridian", "Deep Field"} {
 		s := shipped(b, name)
 		b.Run(name+"/40x40", func(b *testing.B) {
 			for b.Loop() {
