@@ -39,6 +39,8 @@ type SweptPoint struct {
 	Height float64 `json:"height"`
 	// Carats is null where no material is named.
 	Carats *float64 `json:"carats"`
+	// Judgement is that of the margin.
+	Judgement string `json:"judgement"`
 }
 
 // SweepHead is a kept sweep without its points.
@@ -173,7 +175,7 @@ func (s *Server) sweep(c *echo.Context, in byIDWithBody[SweepRequest], send func
 }
 
 func sweptPoint(of workshop.Sweep, no int, p sweep.Point) SweptPoint {
-	out := SweptPoint{No: no, Point: p, Height: p.HeightWidth * of.Asked.Width, Return: p.Return(of.Asked.Model)}
+	out := SweptPoint{No: no, Point: p, Height: p.HeightWidth * of.Asked.Width, Return: p.Return(of.Asked.Model), Judgement: string(workshop.JudgeMargin(p.Margin))}
 	if of.SG > 0 {
 		carats := cutting.Carats(p.VolumeFactor, of.Asked.Width, of.SG)
 		out.Carats = &carats

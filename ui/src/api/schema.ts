@@ -1949,6 +1949,7 @@ export interface components {
             headShadow: number;
             height: number;
             heightWidth: number;
+            judgement: string;
             leak: number;
             margin: number;
             no: number;

@@ -7,7 +7,8 @@ import { LightView } from '../../parts/light/LightView';
 import { Care, Figures } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { lightWords } from '../../words/light';
-import { angle, carats, mm, percent, ratio, signed } from '../../words/numbers';
+import { angle, carats, mm, percent, ratio } from '../../words/numbers';
+import { Margin } from '../diagrams/TierTable';
 import { useTakeOver } from '../judging/useTakeOver';
 import { kindSaid, placeSaid, valueSaid, type Field } from './field';
 import { pickQuery } from './queries';
@@ -57,7 +58,7 @@ export function ChosenPoint({ diagram: d, field, point: p }: Props) {
         />
         <Figures
           rows={[
-            [s.shallowest, `${signed(p.margin)}°`],
+            [s.shallowest, <Margin key="margin" tier={p} />],
             [s.depth, mm(p.height)],
             [s.depthShare, ratio(p.heightWidth)],
             ...(p.tableWidth > 0 ? [[s.table, ratio(p.tableWidth)] as [string, string]] : []),
