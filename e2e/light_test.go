@@ -2,7 +2,6 @@ package e2e_test
 
 import (
 	"fmt"
-	"slices"
 	"testing"
 
 	"github.com/chromedp/chromedp/kb"
@@ -10,7 +9,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/e2e/browser"
-	"cressa/e2e/running"
 )
 
 // refined is true once the picture shows what was asked for with all its rays.
@@ -174,57 +172,4 @@ func TestASweepBecomesAVariant(t *testing.T) {
 	u.until(`[...document.querySelectorAll('section[aria-label="Light, face up"] tbody tr')].some((r) => /\([+−]/.test(r.innerText))`)
 	u.see("C1 angle")
 	u.quiet()
-}
-
-// lightWatch notes, for every key that is pressed, how long it takes until the picture
-// under light has changed.
-const lightWatch = `(() => {
-	window.took = [];
-	let pressed = 0;
-	window.addEventListener('keydown', () => { pressed = window.timing ? performance.now() : 0 }, true);
-	new MutationObserver(() => {
-		if (pressed) window.took.push(performance.now() - pressed);
-		pressed = 0;
-	}).observe(document.querySelector('[role=application] img'), { attributes: true, attributeFilter: ['src'] });
-	return true;
-})()`
-
-// BenchmarkALitAngle types angles into the editor and reports how long the new picture
-// takes to stand on the screen, in ms: median and 95th percentile.
-func BenchmarkALitAngle(b *testing.B) {
-	for _, name := range []string{"First Light", "Deep Field"} {
-		b.Run(name, func(b *testing.B) {
-			app, err := running.Start(binary, "", "demo")
-			require.NoError(b, err)
-			defer app.Kill() //nolint:errcheck // the measurement is over
-			p, err := browser.Open(chromium, 1280, 800)
-			require.NoError(b, err)
-			defer p.Stop()
-			require.NoError(b, p.Go(app.URL+"/diagrams"))
-			require.NoError(b, p.Click(name))
-			require.NoError(b, p.Click("Edit a copy"))
-			require.NoError(b, p.Until(rows+`.startsWith('P1')`))
-			require.NoError(b, p.Click("Light"))
-			require.NoError(b, p.Until(refined))
-			_, err = browser.Eval[bool](p, lightWatch)
-			require.NoError(b, err)
-			for n := 0; b.Loop(); n++ {
-				require.NoError(b, p.Fill("C3 Angle °", fmt.Sprintf("24.%02d", n%99+1)))
-				require.NoError(b, p.Until(refined))
-				before, err := browser.Eval[int](p, `window.timing = true, window.took.length`)
-				require.NoError(b, err)
-				require.NoError(b, p.Press("5"))
-				require.NoError(b, p.Until(fmt.Sprintf(`window.took.length > %d`, before)))
-				_, err = browser.Eval[bool](p, `window.timing = false, true`)
-				require.NoError(b, err)
-				require.NoError(b, p.Until(refined))
-			}
-			took, err := browser.Eval[[]float64](p, `window.took`)
-			require.NoError(b, err)
-			require.NotEmpty(b, took)
-			slices.Sort(took)
-			b.ReportMetric(took[len(took)/2], "ms-median")
-			b.ReportMetric(took[len(took)*95/100], "ms-p95")
-		})
-	}
 }

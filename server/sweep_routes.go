@@ -27,7 +27,10 @@ type SweepLine struct {
 	Done   int          `json:"done"`
 	Total  int          `json:"total"`
 	Points []SweptPoint `json:"points"`
-	Kept   *SweepHead   `json:"kept"`
+	// PresentX and PresentY are where the diagram itself stands in the field.
+	PresentX float64    `json:"presentX"`
+	PresentY float64    `json:"presentY"`
+	Kept     *SweepHead `json:"kept"`
 }
 
 // SweptPoint is a point at a place of the field, counted row by row.
@@ -50,7 +53,7 @@ type SweepHead struct {
 	Tiers   []string            `json:"tiers"`
 	Asked   workshop.SweepAsked `json:"asked"`
 	Created time.Time           `json:"created"`
-	// Present is where the diagram itself stands in the field.
+	// PresentX and PresentY are where the diagram itself stands in the field.
 	PresentX float64 `json:"presentX"`
 	PresentY float64 `json:"presentY"`
 	// Changed tells that the diagram's draft is another one now.
@@ -122,14 +125,18 @@ func (s *Server) sweep(c *echo.Context, in byIDWithBody[SweepRequest], send func
 	// A material's figures may be changed later; what was swept stays.
 	asked.RefractiveIndex = seen.Experiment.RefractiveIndex
 	kept := workshop.Sweep{DiagramID: in.ID, Draft: in.Body.Draft, Asked: asked, SG: seen.SG}
-	total := asked.X.Steps * asked.Y.Steps
+	field, total := kept.Field(), asked.X.Steps*asked.Y.Steps
+	if err := field.Check(stone.Diagram); err != nil {
+		return err
+	}
+	presentX, presentY := field.Present(stone.Diagram)
 	// The points come from all cores; one hand writes now and then what is new.
 	var mutex sync.Mutex
 	var fresh []SweptPoint
 	swept := make(chan error, 1)
 	go func() {
 		var err error
-		kept.Points, err = sweep.Run(ctx, stone, kept.Field(), func(no int, p sweep.Point) {
+		kept.Points, err = sweep.Run(ctx, stone, field, func(no int, p sweep.Point) {
 			mutex.Lock()
 			fresh = append(fresh, sweptPoint(kept, no, p))
 			mutex.Unlock()
@@ -139,7 +146,7 @@ func (s *Server) sweep(c *echo.Context, in byIDWithBody[SweepRequest], send func
 	done := 0
 	tell := func(head *SweepHead) error {
 		mutex.Lock()
-		line := SweepLine{Total: total, Points: fresh, Kept: head}
+		line := SweepLine{Total: total, Points: fresh, PresentX: presentX, PresentY: presentY, Kept: head}
 		fresh = nil
 		mutex.Unlock()
 		if line.Points == nil {

@@ -71,13 +71,7 @@ type Point struct {
 	// Whole tells that it can be cut and has lost no facet; where it is not, the rest
 	// counts for nothing.
 	Whole bool `json:"whole"`
-	// Uniform, Cosine and Head are the light return under each model.
-	Uniform    float64 `json:"uniform"`
-	Cosine     float64 `json:"cosine"`
-	Head       float64 `json:"head"`
-	Leak       float64 `json:"leak"`
-	HeadShadow float64 `json:"headShadow"`
-	Window     float64 `json:"window"`
+	light.Figures
 	// VolumeFactor is V/W³; HeightWidth and TableWidth are shares of the width, the
 	// latter 0 without a table.
 	VolumeFactor float64 `json:"volumeFactor"`
@@ -154,9 +148,7 @@ func (f Field) Look(ctx context.Context, s *cutting.Stone, x, y float64) (Point,
 		return p, err
 	}
 	m := cut.Measures()
-	p.Whole = true
-	p.Uniform, p.Cosine, p.Head = seen.Return(light.Uniform), seen.Return(light.Cosine), seen.Return(light.Head)
-	p.Leak, p.HeadShadow, p.Window = seen.Leak, seen.HeadShadow, seen.Window
+	p.Whole, p.Figures = true, seen
 	p.VolumeFactor, p.HeightWidth = m.VolumeFactor, m.HeightWidth
 	if m.TableWidth != nil {
 		p.TableWidth = *m.TableWidth
@@ -226,15 +218,4 @@ func Axes(d *diagram.Diagram) []Axis {
 		}
 	}
 	return out
-}
-
-// Return is the light return under a model.
-func (p Point) Return(m light.Model) float64 {
-	switch m {
-	case light.Cosine:
-		return p.Cosine
-	case light.Head:
-		return p.Head
-	}
-	return p.Uniform
 }

@@ -1912,6 +1912,8 @@ export interface components {
             done: number;
             kept: components["schemas"]["SweepHead"] | null;
             points: components["schemas"]["SweptPoint"][];
+            presentX: number;
+            presentY: number;
             total: number;
         };
         SweepList: {
@@ -1943,19 +1945,27 @@ export interface components {
             tiers: string[];
         };
         SweptPoint: {
+            absorbed: number;
             carats: number | null;
             cosine: number;
-            head: number;
+            frosted: number;
+            glare: number;
             headShadow: number;
             height: number;
             heightWidth: number;
             judgement: string;
             leak: number;
             margin: number;
+            mostLeak: number;
+            mostReturn: number;
+            mostShadow: number;
             no: number;
+            rays: number;
+            residual: number;
             return: number;
+            segments: number;
             tableWidth: number;
-            uniform: number;
+            up: number;
             volumeFactor: number;
             whole: boolean;
             window: number;

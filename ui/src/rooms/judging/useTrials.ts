@@ -1,11 +1,6 @@
-import { useEffect, useRef, useState } from 'react';
-import {
-  eachLine,
-  Unreachable,
-  type ToleranceLine,
-  type ToleranceRequest,
-  type ToleranceResult,
-} from '../../api/client';
+import { useState } from 'react';
+import type { ToleranceLine, ToleranceRequest, ToleranceResult } from '../../api/client';
+import { useLines } from '../../api/useLines';
 
 type Run =
   | { state: 'idle' | 'stopped' }
@@ -16,37 +11,22 @@ type Run =
 /** Stones cut with errors by the server: how far it is, what came of it, and a way to stop. */
 export function useTrials() {
   const [run, setRun] = useState<Run>({ state: 'idle' });
-  const abort = useRef<AbortController>(undefined);
-  useEffect(() => () => abort.current?.abort(), []);
-  const start = async (body: ToleranceRequest) => {
-    abort.current?.abort();
-    const mine = new AbortController();
-    abort.current = mine;
+  const lines = useLines<ToleranceLine>();
+  const start = (body: ToleranceRequest) => {
     setRun({ state: 'running', done: 0, total: 0 });
-    let ended = false;
-    try {
-      await eachLine<ToleranceLine>(
-        fetch('/api/tolerance', {
-          method: 'POST',
-          headers: { 'Content-Type': 'application/json' },
-          body: JSON.stringify(body),
-          signal: mine.signal,
-        }),
-        ({ done, total, result }) => {
-          ended = result !== null;
-          setRun(result ? { state: 'done', result } : { state: 'running', done, total });
-        },
-      );
-      // The server went away before it had the result.
-      if (!ended) throw new Unreachable('unreachable');
-    } catch (error) {
-      if (mine.signal.aborted) return;
-      setRun({ state: 'failed', error: error as Error });
-    }
+    void lines.start(
+      '/api/tolerance',
+      body,
+      ({ done, total, result }) => {
+        setRun(result ? { state: 'done', result } : { state: 'running', done, total });
+        return result !== null;
+      },
+      (error) => setRun({ state: 'failed', error }),
+    );
   };
   const stop = () => {
-    abort.current?.abort();
+    lines.stop();
     setRun({ state: 'stopped' });
   };
-  return { run, start: (body: ToleranceRequest) => void start(body), stop };
+  return { run, start, stop };
 }

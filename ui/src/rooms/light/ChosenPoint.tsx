@@ -7,9 +7,10 @@ import { LightView } from '../../parts/light/LightView';
 import { Care, Figures } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { lightWords } from '../../words/light';
-import { angle, carats, mm, percent, ratio } from '../../words/numbers';
+import { angle, carats, mm, ratio } from '../../words/numbers';
 import { Margin } from '../diagrams/TierTable';
 import { useTakeOver } from '../judging/useTakeOver';
+import { Explained } from './FaceUpFigures';
 import { kindSaid, placeSaid, valueSaid, type Field } from './field';
 import { pickQuery } from './queries';
 
@@ -22,7 +23,6 @@ interface Props {
 /** A point of a sweep: what it measures, how it looks, and the way to make it a variant. */
 export function ChosenPoint({ diagram: d, field, point: p }: Props) {
   const s = lightWords.sweep;
-  const n = lightWords.names;
   const takeOver = useTakeOver(d);
   const asked = useQuery({
     ...pickQuery(field.id ?? '', p.x, p.y),
@@ -50,15 +50,11 @@ export function ChosenPoint({ diagram: d, field, point: p }: Props) {
           rows={[
             [kindSaid(field.x, field.tiers), valueSaid(field.x, p.x)],
             [kindSaid(field.y, field.tiers), valueSaid(field.y, p.y)],
-            [n.return, percent(p.return)],
-            [n.window, percent(p.window)],
-            [n.headShadow, percent(p.headShadow)],
-            [n.leak, percent(p.leak)],
+            [s.shallowest, <Margin key="margin" tier={p} />],
           ]}
         />
         <Figures
           rows={[
-            [s.shallowest, <Margin key="margin" tier={p} />],
             [s.depth, mm(p.height)],
             [s.depthShare, ratio(p.heightWidth)],
             ...(p.tableWidth > 0 ? [[s.table, ratio(p.tableWidth)] as [string, string]] : []),
@@ -66,6 +62,10 @@ export function ChosenPoint({ diagram: d, field, point: p }: Props) {
           ]}
         />
       </Box>
+      <Explained figures={p} names={['return', 'window', 'headShadow', 'leak']} />
+      <Typography color="text.secondary" sx={{ mt: 1 }}>
+        {lightWords.compares}
+      </Typography>
       {picked && (
         <>
           <Box sx={{ my: 3 }}>

@@ -29,30 +29,7 @@ export function FaceUpFigures({ draft, looking }: LookedAt) {
       <Refusal error={seen.error} />
       {f && (
         <>
-          <Box component="dl" sx={{ m: 0, mt: 2 }}>
-            {told(f).map((name) => (
-              <Box
-                key={name}
-                sx={{
-                  display: 'grid',
-                  gridTemplateColumns: '150px 80px 1fr',
-                  gap: 3,
-                  alignItems: 'baseline',
-                  borderBottom: 1,
-                  borderColor: 'divider',
-                  py: 1,
-                }}
-              >
-                <Typography component="dt">{l.names[name]}</Typography>
-                <Typography component="dd" variant="figures" sx={{ m: 0, textAlign: 'right' }}>
-                  {percent(f[name])}
-                </Typography>
-                <Typography component="dd" color="text.secondary" sx={{ m: 0 }}>
-                  {l.means[name]}
-                </Typography>
-              </Box>
-            ))}
-          </Box>
+          <Explained figures={f} names={told(f)} />
           <Typography sx={{ mt: 2 }}>
             {l.critical(angle(f.criticalAngle), plain(f.refractiveIndex))}
           </Typography>
@@ -61,6 +38,42 @@ export function FaceUpFigures({ draft, looking }: LookedAt) {
       <Typography color="text.secondary" sx={{ mt: 1, maxWidth: 640 }}>
         {l.compares}
       </Typography>
+    </Box>
+  );
+}
+
+/** Figures of light, each with what it means. */
+export function Explained<Name extends Figure>({
+  figures,
+  names,
+}: {
+  figures: Record<Name, number>;
+  names: Name[];
+}) {
+  return (
+    <Box component="dl" sx={{ m: 0, mt: 2 }}>
+      {names.map((name) => (
+        <Box
+          key={name}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: '150px 80px 1fr',
+            gap: 3,
+            alignItems: 'baseline',
+            borderBottom: 1,
+            borderColor: 'divider',
+            py: 1,
+          }}
+        >
+          <Typography component="dt">{lightWords.names[name]}</Typography>
+          <Typography component="dd" variant="figures" sx={{ m: 0, textAlign: 'right' }}>
+            {percent(figures[name])}
+          </Typography>
+          <Typography component="dd" color="text.secondary" sx={{ m: 0 }}>
+            {lightWords.means[name]}
+          </Typography>
+        </Box>
+      ))}
     </Box>
   );
 }

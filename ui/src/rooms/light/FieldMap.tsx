@@ -97,11 +97,9 @@ export function FieldMap({ field, of, allowed, spot, onSpot }: Props) {
       row: Math.min(y.steps - 1, Math.max(0, from.row + far * by[1])),
     });
   };
-  const here =
-    field.present.x >= x.from &&
-    field.present.x <= x.to &&
-    field.present.y >= y.from &&
-    field.present.y <= y.to;
+  const inside = (a: Axis, v: number) => v >= a.from && v <= a.to;
+  const { present } = field;
+  const here = present && inside(x, present.x) && inside(y, present.y) ? present : undefined;
   return (
     <Box
       sx={{
@@ -134,13 +132,7 @@ export function FieldMap({ field, of, allowed, spot, onSpot }: Props) {
           height={y.steps * cell}
           style={{ width: '100%', height: '100%', display: 'block', imageRendering: 'pixelated' }}
         />
-        {here && (
-          <Mark
-            left={place(x, field.present.x)}
-            bottom={place(y, field.present.y)}
-            kind="present"
-          />
-        )}
+        {here && <Mark left={place(x, here.x)} bottom={place(y, here.y)} kind="present" />}
         {spot && (
           <Mark
             left={(100 * (spot.column + 0.5)) / x.steps}

@@ -149,7 +149,7 @@ function Swept({ diagram: d, field }: { diagram: Diagram; field: Field }) {
       <Box>
         {field.moved && <Care>{s.moved}</Care>}
         <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', flexWrap: 'wrap', mb: 2 }}>
-          <MapChoice of={of} onChange={setOf} weighed={field.weighed} />
+          <MapChoice of={of} onChange={setOf} weighed={whole.some((p) => p!.carats !== null)} />
           <Button
             disabled={!best}
             onClick={() =>

@@ -14,12 +14,10 @@ export interface Field {
   tiers: string[];
   /** Row by row from the least values on; a point that is still to come is undefined. */
   points: (SweptPoint | undefined)[];
-  /** Where the diagram itself stands. */
-  present: { x: number; y: number };
+  /** Where the diagram itself stands; undefined until the server has said it. */
+  present: { x: number; y: number } | undefined;
   /** The diagram has changed since. */
   moved: boolean;
-  /** Whether weights are known. */
-  weighed: boolean;
 }
 
 export interface Axes {
@@ -39,13 +37,11 @@ export function fieldOf({ asked, ...s }: SweepHead & { points: SweptPoint[] }): 
     points: s.points,
     present: { x: s.presentX, y: s.presentY },
     moved: s.changed,
-    weighed: s.points.some((p) => p.carats !== null),
   };
 }
 
 /** The field of a sweep that has just begun. */
 export function started({ x, y, draft, ...looking }: SweepRequest): Field {
-  const at = (a: Axis) => (a.kind === 'tier' ? Number(draft.tiers[a.tier]?.angle) : 1);
   return {
     id: undefined,
     looking,
@@ -53,9 +49,8 @@ export function started({ x, y, draft, ...looking }: SweepRequest): Field {
     y,
     tiers: namesOf(draft),
     points: Array.from({ length: x.steps * y.steps }),
-    present: { x: at(x), y: at(y) },
+    present: undefined,
     moved: false,
-    weighed: looking.material !== '',
   };
 }
 

@@ -1,13 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
-import {
-  eachLine,
-  Unreachable,
-  type Diagram,
-  type SweepHead,
-  type SweepLine,
-  type SweepRequest,
-} from '../../api/client';
+import { useState } from 'react';
+import type { Diagram, SweepHead, SweepLine, SweepRequest } from '../../api/client';
+import { useLines } from '../../api/useLines';
 import { started, type Field } from './field';
 import { sweepsQuery } from './queries';
 
@@ -21,49 +15,32 @@ type Run =
 export function useSweep(d: Diagram, onKept: (head: SweepHead) => void) {
   const queries = useQueryClient();
   const [run, setRun] = useState<Run>({ state: 'idle' });
-  const abort = useRef<AbortController>(undefined);
-  useEffect(() => () => abort.current?.abort(), []);
-  const start = async (body: SweepRequest) => {
-    abort.current?.abort();
-    const mine = new AbortController();
-    abort.current = mine;
+  const lines = useLines<SweepLine>();
+  const start = (body: SweepRequest) => {
     let field = started(body);
     setRun({ state: 'running', done: 0, total: field.points.length, field });
-    let ended = false;
-    try {
-      await eachLine<SweepLine>(
-        fetch(`/api/diagrams/${d.id}/sweeps`, {
-          method: 'POST',
-          headers: { 'Content-Type': 'application/json' },
-          body: JSON.stringify(body),
-          signal: mine.signal,
-        }),
-        ({ done, total, points, kept }) => {
-          const all = [...field.points];
-          for (const p of points) all[p.no] = p;
-          field = { ...field, points: all };
-          if (!kept) {
-            setRun({ state: 'running', done, total, field });
-            return;
-          }
-          ended = true;
-          setRun({ state: 'done', field: { ...field, id: kept.id } });
+    void lines.start(
+      `/api/diagrams/${d.id}/sweeps`,
+      body,
+      ({ done, total, points, presentX, presentY, kept }) => {
+        const all = [...field.points];
+        for (const p of points) all[p.no] = p;
+        field = { ...field, points: all, present: { x: presentX, y: presentY }, id: kept?.id };
+        setRun(kept ? { state: 'done', field } : { state: 'running', done, total, field });
+        if (kept) {
           onKept(kept);
           void queries.invalidateQueries({ queryKey: sweepsQuery(d.id).queryKey });
-        },
-      );
-      // The server went away before it was done.
-      if (!ended) throw new Unreachable('unreachable');
-    } catch (error) {
-      if (mine.signal.aborted) return;
-      setRun({ state: 'failed', error: error as Error });
-    }
+        }
+        return kept !== null;
+      },
+      (error) => setRun({ state: 'failed', error }),
+    );
   };
   return {
     run,
-    start: (body: SweepRequest) => void start(body),
+    start,
     stop: () => {
-      abort.current?.abort();
+      lines.stop();
       setRun((r) => (r.state === 'running' ? { state: 'stopped', field: r.field } : r));
     },
     clear: () => setRun({ state: 'idle' }),
