@@ -89,7 +89,9 @@ func Retarget(s *cutting.Stone, to Target) (*Retargeted, error) {
 	if out.Stone, err = cutting.Cut(moved); err != nil {
 		return nil, err
 	}
-	out.Errors = s.MeetErrors(out.Stone.Planes())
+	if out.Errors, err = s.MeetErrors(out.Stone.Planes()); err != nil {
+		return nil, err
+	}
 	out.Wave = edge.wave
 	out.Parting = math.Abs(out.PavilionFactor-out.CrownFactor) * edge.wave * math.Cos(edge.slope*math.Pi/180)
 	return out, nil
@@ -215,14 +217,14 @@ type edge struct{ first, second, wave, slope float64 }
 func edgeOf(s *cutting.Stone) edge {
 	var first, second []r3.Vec
 	out := edge{}
-	for _, v := range s.Solid().Vertices() {
-		p := s.Solid().Point(v)
+	for _, c := range s.Solid().Corners() {
+		p := s.Solid().Point(c.Vertex)
 		has := map[diagram.Part]bool{}
-		for _, f := range s.Solid().Faces() {
-			if f.OfBlock() || math.Abs(f.Plane.Above(p)) > solid.AtMeet {
-				continue
+		for _, id := range c.Faces {
+			if id < 0 {
+				continue // of the block
 			}
-			t := s.Diagram.Tiers[s.Facets[f.ID].Tier]
+			t := s.Diagram.Tiers[s.Facets[id].Tier]
 			has[t.Part] = true
 			if t.Part == s.Diagram.FirstSide.Other() {
 				out.slope = math.Max(out.slope, t.Angle)

@@ -69,7 +69,11 @@ func Round(s *cutting.Stone, to []float64) (*Rounded, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Rounded{Stone: stone, Angles: to, Errors: s.MeetErrors(stone.Planes())}, nil
+	errs, err := s.MeetErrors(stone.Planes())
+	if err != nil {
+		return nil, err
+	}
+	return &Rounded{Stone: stone, Angles: to, Errors: errs}, nil
 }
 
 // Nearest returns for every tier the nearest angle that can be set; the upper of two.
@@ -103,12 +107,12 @@ func neighbours(t diagram.Tier, can Settable) (below, above float64) {
 
 // BestRounding looks among the neighbours that can be set for the angles whose largest
 // gap is smallest. From the nearest it goes to the neighbour of one tier or of two at
-// once for as long as that helps, and so may miss a better one far off. It ends early,
-// with the context's error, when that is done.
-func BestRounding(ctx context.Context, s *cutting.Stone, can Settable) (*Rounded, error) {
+// once for as long as that helps, and so may miss a better one far off. Where the
+// context ends first it returns the best so far and says so.
+func BestRounding(ctx context.Context, s *cutting.Stone, can Settable) (*Rounded, cutting.Status, error) {
 	best, err := Round(s, Nearest(s, can))
 	if err != nil {
-		return nil, err
+		return nil, cutting.Complete, err
 	}
 	var free []int
 	for i, t := range s.Diagram.Tiers {
@@ -138,8 +142,8 @@ func BestRounding(ctx context.Context, s *cutting.Stone, can Settable) (*Rounded
 			}
 		}
 		for _, tiers := range tries {
-			if err := ctx.Err(); err != nil {
-				return nil, err
+			if ctx.Err() != nil {
+				return best, cutting.Stopped, nil
 			}
 			r, err := Round(s, flip(from.Angles, tiers...))
 			if err == nil && better(r, best) {
@@ -147,7 +151,7 @@ func BestRounding(ctx context.Context, s *cutting.Stone, can Settable) (*Rounded
 			}
 		}
 		if best == from {
-			return best, nil
+			return best, cutting.Complete, nil
 		}
 	}
 }

@@ -67,6 +67,9 @@ const (
 	WidthMissing diagram.Code = "width-missing"
 	// TakesAll: the cut would leave nothing.
 	TakesAll diagram.Code = "takes-all"
+	// CutFailed: a facet of the tier passes so close by so many corners that no closed
+	// solid comes of it.
+	CutFailed diagram.Code = "cut-failed"
 	// BlockLeft: the finished stone still shows the block.
 	BlockLeft diagram.Code = "block-left"
 
@@ -178,9 +181,9 @@ func (s *Stone) cutTier(no int) error {
 	before, cuts := len(s.Facets), len(s.After)
 	for _, f := range facets {
 		after, outcome := s.Solid().Cut(len(s.Facets), f.Plane)
-		if outcome == solid.TookAll {
+		if code, ok := cannot[outcome]; ok {
 			s.Facets, s.After = s.Facets[:before], s.After[:cuts]
-			return s.problem(TakesAll, no)
+			return s.problem(code, no)
 		}
 		f.Made = outcome == solid.Made
 		s.Facets = append(s.Facets, f)
@@ -188,6 +191,9 @@ func (s *Stone) cutTier(no int) error {
 	}
 	return nil
 }
+
+// cannot tells which outcomes of a cut a tier cannot have.
+var cannot = map[solid.Outcome]diagram.Code{solid.TookAll: TakesAll, solid.Failed: CutFailed}
 
 // madeBy returns the first tier after no whose cutting makes the meet that no
 // asks for, found by skipping it and cutting on; "" where none does.

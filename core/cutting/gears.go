@@ -1,6 +1,7 @@
 package cutting
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -119,13 +120,13 @@ func (s *Stone) RankGears(teeth []int) []gear.Fit {
 	}
 	slices.SortStableFunc(out, func(a, b gear.Fit) int {
 		if d := a.LargestCheat - b.LargestCheat; math.Abs(d) > 1e-9 {
-			return int(math.Copysign(1, d))
+			return cmp.Compare(d, 0)
 		}
 		if d := own(a) - own(b); d != 0 {
 			return d
 		}
 		if d := math.Abs(a.Turn) - math.Abs(b.Turn); math.Abs(d) > 1e-9 {
-			return int(math.Copysign(1, d))
+			return cmp.Compare(d, 0)
 		}
 		return a.Teeth - b.Teeth
 	})

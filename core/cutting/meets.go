@@ -34,24 +34,11 @@ type MeetError struct {
 // Meets returns the meets of the stone as far as it has been cut.
 func (s *Stone) Meets() []Meet {
 	var out []Meet
-	for _, v := range s.Solid().Vertices() {
-		m := Meet{Point: s.Solid().Point(v), Facets: facesAt(s.Solid(), s.Solid().Point(v))}
-		if len(m.Facets) > 3 && m.Facets[0] >= 0 {
-			out = append(out, m)
+	for _, c := range cornersOf(s.Solid()) {
+		if len(c.facets) > 3 && !c.block {
+			out = append(out, Meet{Point: c.point, Facets: c.facets})
 		}
 	}
-	return out
-}
-
-// facesAt returns the IDs of the faces that pass through a point, ascending.
-func facesAt(s *solid.Solid, p r3.Vec) []int {
-	var out []int
-	for _, f := range s.Faces() {
-		if math.Abs(f.Plane.Above(p)) <= solid.AtMeet {
-			out = append(out, f.ID)
-		}
-	}
-	slices.Sort(out)
 	return out
 }
 
@@ -64,26 +51,36 @@ func (s *Stone) Planes() []solid.Plane {
 	return out
 }
 
-// WithPlanes cuts the stone anew with other planes, in the order of s.Facets.
-func (s *Stone) WithPlanes(planes []solid.Plane) *solid.Solid {
+// WithPlanes cuts the stone anew with other planes, in the order of s.Facets. The error
+// is a Problem, CutFailed.
+func (s *Stone) WithPlanes(planes []solid.Plane) (*solid.Solid, error) {
 	now := start(s.Diagram).Solid()
 	for i, p := range planes {
-		now, _ = now.Cut(i, p)
+		next, outcome := now.Cut(i, p)
+		if outcome == solid.Failed {
+			return now, s.problem(CutFailed, s.Facets[i].Tier)
+		}
+		now = next
 	}
-	return now
+	return now, nil
 }
 
 // MeetErrors holds the meets of the stone against the same facets on changed
-// planes (in the order of s.Facets), the largest gap first.
-func (s *Stone) MeetErrors(planes []solid.Plane) []MeetError {
+// planes (in the order of s.Facets), the largest gap first. The error is a Problem,
+// CutFailed.
+func (s *Stone) MeetErrors(planes []solid.Plane) ([]MeetError, error) {
+	changed, err := s.WithPlanes(planes)
+	if err != nil {
+		return nil, err
+	}
 	meets := s.Meets()
-	gaps := Gaps(meets, s.WithPlanes(planes))
+	gaps := Gaps(meets, changed)
 	out := make([]MeetError, len(meets))
 	for i, m := range meets {
 		out[i] = MeetError{Meet: m, Residual: residual(m, planes), Gap: gaps[i]}
 	}
 	slices.SortStableFunc(out, func(a, b MeetError) int { return cmp.Compare(b.Gap, a.Gap) })
-	return out
+	return out, nil
 }
 
 // Gaps returns the gap of every meet on a solid whose faces have the same IDs on

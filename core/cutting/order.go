@@ -11,15 +11,20 @@ import (
 
 // Replay cuts the facets of a solved stone in another order, given as places in
 // s.Facets, and returns the solid after each cut, the block first. The planes are
-// known, so any order can be replayed; the faces keep their IDs.
-func (s *Stone) Replay(order []int) []*solid.Solid {
+// known, so any order can be replayed; the faces keep their IDs. The error is a Problem,
+// CutFailed.
+func (s *Stone) Replay(order []int) ([]*solid.Solid, error) {
 	now := start(s.Diagram).Solid()
 	out := []*solid.Solid{now}
 	for _, i := range order {
-		now, _ = now.Cut(i, s.Facets[i].Plane)
+		next, outcome := now.Cut(i, s.Facets[i].Plane)
+		if outcome == solid.Failed {
+			return nil, s.problem(CutFailed, s.Facets[i].Tier)
+		}
+		now = next
 		out = append(out, now)
 	}
-	return out
+	return out, nil
 }
 
 // OtherSideFirst rewrites a diagram so that its second side is cut first, girdle

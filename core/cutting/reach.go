@@ -1,6 +1,7 @@
 package cutting
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -75,7 +76,7 @@ func pull(before *Stone, tierNo int) *Pull {
 			p.Reaches = append(p.Reaches, r)
 		}
 	}
-	slices.SortFunc(p.Reaches, func(a, b Reach) int { return int(math.Copysign(1, b.Distance-a.Distance)) })
+	slices.SortFunc(p.Reaches, func(a, b Reach) int { return cmp.Compare(b.Distance, a.Distance) })
 	p.Reaches = p.Reaches[:min(len(p.Reaches), mostReaches)]
 	return p
 }

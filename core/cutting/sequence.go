@@ -10,6 +10,19 @@ import (
 	"cressa/core/diagram"
 )
 
+// Status tells how a search ended.
+type Status string
+
+// The ways a search ends. What it returns is the best that it has seen by then.
+const (
+	// Complete: it has looked at all that it looks for.
+	Complete Status = "complete"
+	// Budget: it has made as many tries as it may.
+	Budget Status = "budget"
+	// Stopped: its context has ended.
+	Stopped Status = "stopped"
+)
+
 // Sequence judges the order of a diagram's tiers.
 type Sequence struct {
 	// Cuttable tells whether the diagram can be cut as it is written.
@@ -25,6 +38,8 @@ type Sequence struct {
 	// is the written one where nothing is better.
 	Order  []int
 	Better *Stone
+	// Status tells how the search for a better order ended.
+	Status Status
 }
 
 // Preference says how a cutter likes the tiers of a side to follow one another.
@@ -41,7 +56,7 @@ const TurnedBack diagram.Code = "turned-back"
 // and has the fewest corners, because meets come apart where tiers are in the wrong
 // order.
 func JudgeOrder(ctx context.Context, d *diagram.Diagram, like Preference) Sequence {
-	out := Sequence{Problems: orderProblems(d), Free: ByEye(d)}
+	out := Sequence{Problems: orderProblems(d), Free: ByEye(d), Status: Complete}
 	stone, err := Cut(d)
 	out.Cuttable = err == nil
 	order := written(len(d.Tiers))
@@ -50,11 +65,14 @@ func JudgeOrder(ctx context.Context, d *diagram.Diagram, like Preference) Sequen
 		if errors.As(err, &p) && p.TierNo < 0 {
 			out.Problems = append(out.Problems, p)
 		}
-		if stone, order = mend(ctx, d); stone == nil {
+		if stone, order, out.Status = mend(ctx, d); stone == nil {
 			return out
 		}
 	}
 	better := improve(ctx, stone, order, like)
+	if ctx.Err() != nil {
+		out.Status = Stopped
+	}
 	with := inOrder(d, better)
 	with.Tiers = slices.Clone(with.Tiers)
 	for i, no := range better {
@@ -159,9 +177,7 @@ type tried struct {
 func try(d *diagram.Diagram, order []int) tried {
 	t := tried{order: order, moved: inversions(order)}
 	with := inOrder(d, order)
-	if t.moved += turns(with); t.moved < 0 {
-		return t
-	}
+	t.moved += turns(with)
 	t.stone, t.err = Cut(with)
 	if t.err == nil {
 		var facets int
@@ -215,8 +231,8 @@ const mostTries, mostMore = 400, 80
 
 // mend looks for an order in which the written stops can be cut. From an order that
 // cannot it goes on to two: the tier that asks for a meet after the one that makes it,
-// and that one before it. It returns nil where it finds none.
-func mend(ctx context.Context, d *diagram.Diagram) (*Stone, []int) {
+// and that one before it. It returns a nil stone where it finds none.
+func mend(ctx context.Context, d *diagram.Diagram) (*Stone, []int, Status) {
 	bySide := written(len(d.Tiers))
 	slices.SortStableFunc(bySide, func(a, b int) int {
 		second := func(no int) int {
@@ -230,8 +246,8 @@ func mend(ctx context.Context, d *diagram.Diagram) (*Stone, []int) {
 	queue := [][]int{written(len(d.Tiers)), bySide}
 	seen := map[string]bool{}
 	var best *tried
-	most := mostTries
-	for n := 0; len(queue) > 0 && n < most && ctx.Err() == nil; n++ {
+	n, most := 0, mostTries
+	for ; len(queue) > 0 && n < most && ctx.Err() == nil; n++ {
 		order := queue[0]
 		queue = queue[1:]
 		t := try(d, order)
@@ -251,10 +267,16 @@ func mend(ctx context.Context, d *diagram.Diagram) (*Stone, []int) {
 			}
 		}
 	}
-	if best == nil {
-		return nil, nil
+	status := Complete
+	if ctx.Err() != nil {
+		status = Stopped
+	} else if n == mostTries && len(queue) > 0 {
+		status = Budget
 	}
-	return best.stone, best.order
+	if best == nil {
+		return nil, nil, status
+	}
+	return best.stone, best.order, status
 }
 
 func orderKey(order []int) string {

@@ -73,7 +73,8 @@ func TestReplayInAnyOrderEndsInTheSameStone(t *testing.T) {
 	for i := range order {
 		order[i] = len(order) - 1 - i
 	}
-	steps := stone.Replay(order)
+	steps, err := stone.Replay(order)
+	require.NoError(t, err)
 	assert.InDelta(t, stone.Solid().Volume(), steps[len(steps)-1].Volume(), 1e-10)
 }
 

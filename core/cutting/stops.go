@@ -34,20 +34,12 @@ type corner struct {
 
 // cornersOf lists the vertices of the stone with the facets that meet there.
 func cornersOf(s *solid.Solid) []corner {
-	var out []corner
-	for _, v := range s.Vertices() {
-		c := corner{point: s.Point(v)}
-		for _, f := range s.Faces() {
-			switch {
-			case math.Abs(f.Plane.Above(c.point)) > solid.AtMeet:
-			case f.OfBlock():
-				c.block = true
-			default:
-				c.facets = append(c.facets, f.ID)
-			}
-		}
-		slices.Sort(c.facets)
-		out = append(out, c)
+	corners := s.Corners()
+	out := make([]corner, len(corners))
+	for i, c := range corners {
+		// Faces of the block have the lowest IDs.
+		cut, _ := slices.BinarySearch(c.Faces, 0)
+		out[i] = corner{point: s.Point(c.Vertex), facets: c.Faces[cut:], block: cut > 0}
 	}
 	return out
 }

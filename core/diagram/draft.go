@@ -117,7 +117,12 @@ func (d Draft) Read() (*Diagram, []Problem) {
 		r.add(Problem{Code: NotANumber, TierNo: -1, Field: FieldGear, Text: d.Gear})
 	}
 	out.Gear = int(teeth)
+	facets := 0
 	for i, t := range d.Tiers {
+		if i >= MaxTiers || facets > MaxFacets {
+			// What is wrong with it as a whole is known by now.
+			break
+		}
 		name := strings.TrimSpace(t.Name)
 		tier := Tier{
 			Name: name, Part: Part(t.Part), Note: t.Note, Optional: t.Optional,
@@ -130,7 +135,11 @@ func (d Draft) Read() (*Diagram, []Problem) {
 		if tier.Stop, err = ParseStop(t.Stop); err != nil {
 			r.add(Problem{Code: BadStop, Tier: name, TierNo: i, Field: FieldStop, Text: err.Error()})
 		}
+		facets += len(tier.Indexes)
 		out.Tiers = append(out.Tiers, tier)
+	}
+	if len(d.Tiers) > MaxTiers {
+		r.add(Problem{Code: TooManyTiers, TierNo: -1, Field: FieldTiers, Value: float64(len(d.Tiers)), High: MaxTiers})
 	}
 	return out, append(r.problems, without(out.Validate(), r.problems)...)
 }

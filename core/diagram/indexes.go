@@ -50,7 +50,9 @@ func ParseIndexes(text string, teeth int) ([]float64, error) {
 		if err != nil {
 			return nil, err
 		}
-		out = append(out, run...)
+		if out = append(out, run...); len(out) > 2*MaxFacets {
+			return nil, fmt.Errorf("%d indexes are more than a diagram has facets", len(out))
+		}
 	}
 	if len(out) == 0 {
 		if len(folds)+len(mirrored) > 0 {
@@ -58,16 +60,22 @@ func ParseIndexes(text string, teeth int) ([]float64, error) {
 		}
 		return nil, fmt.Errorf("empty")
 	}
-	fold := 1
+	// What it comes to is known before it is written out.
+	count, fold := len(out), 1
+	if len(mirrored) > 0 {
+		count *= 2
+	}
 	for _, f := range folds {
 		n, err := strconv.Atoi(f[1])
 		if err != nil || n < 1 || n > teeth {
 			return nil, fmt.Errorf("%q is more than the gear has teeth", f[0])
 		}
-		fold *= n
+		if fold *= n; fold > MaxFacets {
+			return nil, fmt.Errorf("%d-fold is more than a diagram has facets", fold)
+		}
 	}
-	if fold > MaxFacets {
-		return nil, fmt.Errorf("%d-fold is more than a diagram has facets", fold)
+	if count*fold > 2*MaxFacets {
+		return nil, fmt.Errorf("%d indexes are more than a diagram has facets", count*fold)
 	}
 	if len(folds)+len(mirrored) == 0 {
 		return out, nil

@@ -2,6 +2,7 @@ package diagram_test
 
 import (
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -33,6 +34,14 @@ func TestShorthandsCountOnTheGear(t *testing.T) {
 	for _, text := range []string{"mirrored", "8-fold", "every 0", "every x", "3, 97-fold", "every 12 frm 96", "3, 90-fold, 90-fold"} {
 		_, err := diagram.ParseIndexes(text, 96)
 		assert.Error(t, err, text)
+	}
+	// What it comes to is refused before it is written out.
+	for _, text := range []string{
+		strings.Repeat("every 0.05 ", 20) + "40-fold, 50-fold, mirrored", "every 0.05, 40-fold, 50-fold, mirrored",
+		strings.Repeat("1 ", 3000) + "2-fold", "3 " + strings.Repeat("96-fold ", 50),
+	} {
+		_, err := diagram.ParseIndexes(text, 96)
+		assert.ErrorContains(t, err, "more than", text[:20])
 	}
 	_, err := diagram.ParseIndexes("3, mirrored", 0)
 	assert.ErrorContains(t, err, "gear")

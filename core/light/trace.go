@@ -3,11 +3,10 @@ package light
 import (
 	"context"
 	"math"
-	"runtime"
-	"sync"
-	"sync/atomic"
 
 	"gonum.org/v1/gonum/spatial/r3"
+
+	"cressa/core/work"
 )
 
 // view is the square through which the stone is looked at.
@@ -120,25 +119,14 @@ func (s *Stone) run(ctx context.Context, e *Experiment, alpha []float64, each fu
 	}
 	rows := make([]tally, e.Grid)
 	channels := max(1, len(alpha))
-	var next atomic.Int64
-	var wg sync.WaitGroup
-	for range min(runtime.GOMAXPROCS(0), e.Grid) {
-		t := newTracer(s, e, &v, alpha)
-		wg.Go(func() {
-			const band = 16 // rows: neighbours remember more of each other
-			for {
-				from := int(next.Add(band)) - band
-				if from >= e.Grid || ctx.Err() != nil {
-					return
-				}
-				for row := from; row < min(from+band, e.Grid); row++ {
-					s.row(t, &v, row, same, &rows[row], each)
-				}
-			}
-		})
-	}
-	wg.Wait()
-	if err := ctx.Err(); err != nil {
+	const band = 16 // rows: neighbours remember more of each other
+	bands := (e.Grid + band - 1) / band
+	hand := func() *tracer { return newTracer(s, e, &v, alpha) }
+	if err := work.Each(ctx, bands, hand, func(t *tracer, no int) {
+		for row := no * band; row < min((no+1)*band, e.Grid); row++ {
+			s.row(t, &v, row, same, &rows[row], each)
+		}
+	}); err != nil {
 		return Figures{}, err
 	}
 	var sum tally

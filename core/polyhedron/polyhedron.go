@@ -106,6 +106,18 @@ func (m Mesh) extent() (size float64, middle r3.Vec) {
 	return max(d.X, d.Y, d.Z), r3.Scale(0.5, r3.Add(low, high))
 }
 
+// mean returns the mean of the corners of all faces. Of a convex solid it is inside,
+// which the middle of its bounds need not be.
+func (m Mesh) mean() r3.Vec {
+	sum, n := r3.Vec{}, 0
+	for _, loop := range m.Faces {
+		for _, v := range loop {
+			sum, n = r3.Add(sum, m.Points[v]), n+1
+		}
+	}
+	return r3.Scale(1/float64(max(n, 1)), sum)
+}
+
 // side gathers the faces of a mesh that lie in one plane.
 type side struct {
 	// area is the sum of the faces' area vectors, facing out.
@@ -124,6 +136,7 @@ func (s side) plane() solid.Plane {
 // sides gathers the faces by plane, from the largest down: its normal is the surest.
 func (m Mesh) sides() []side {
 	var faces []side
+	inside := m.mean()
 	for i, loop := range m.Faces {
 		s := side{face: i, n: len(loop)}
 		first := m.Points[loop[0]]
@@ -137,7 +150,7 @@ func (m Mesh) sides() []side {
 		if r3.Norm(s.area) < 1e-9 {
 			continue
 		}
-		if r3.Dot(s.area, first) < 0 {
+		if r3.Dot(s.area, r3.Sub(first, inside)) < 0 {
 			s.area = r3.Scale(-1, s.area)
 		}
 		faces = append(faces, s)
@@ -168,7 +181,7 @@ func (s *Shape) close() error {
 	now := solid.Block(8)
 	for i, p := range s.Planes {
 		next, outcome := now.Cut(i, p)
-		if outcome == solid.TookAll {
+		if outcome == solid.TookAll || outcome == solid.Failed {
 			return refuse(NotClosed)
 		}
 		now = next

@@ -13,6 +13,7 @@ import (
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/polyhedron"
+	"cressa/core/solid"
 )
 
 var up = r3.Vec{Z: 1}
@@ -107,6 +108,56 @@ func TestAMeshIsHeldByTheAxisThatIsChosen(t *testing.T) {
 	flat, err := cube(1).Shape()
 	require.NoError(t, err)
 	assert.Equal(t, "G1", place(t, flat, polyhedron.Placing{Up: up}).Diagram.Tiers[1].Name, "on its face four stand upright")
+}
+
+// The corner of a cube at the origin: the middle of its bounds lies in its slope.
+func TestATetrahedronAtTheOriginIsASolid(t *testing.T) {
+	corner := polyhedron.Mesh{
+		Points: []r3.Vec{{}, {X: 1}, {Y: 1}, {Z: 1}},
+		Faces:  [][]int{{0, 2, 1}, {0, 1, 3}, {0, 3, 2}, {1, 2, 3}},
+	}
+	shape, err := corner.Shape()
+	require.NoError(t, err)
+	assert.Len(t, shape.Planes, 4)
+	assert.InDelta(t, 1.0/6, shape.Solid.Volume(), 1e-9)
+}
+
+// A convex mesh is a solid wherever it stands and however large it is.
+func TestConvexMeshesAreSolidsAtAnyOriginAndScale(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		whole := solid.Block(1)
+		for i := range rapid.IntRange(1, 14).Draw(t, "cuts") {
+			n := r3.Vec{X: rapid.Float64Range(-1, 1).Draw(t, "x"), Y: rapid.Float64Range(-1, 1).Draw(t, "y"), Z: rapid.Float64Range(-1, 1).Draw(t, "z")}
+			if r3.Norm(n) < 0.1 {
+				continue
+			}
+			// Deep cuts, too: what is left may be a splinter by one side of the block.
+			whole, _ = whole.Cut(i, solid.Plane{Normal: r3.Unit(n), D: rapid.Float64Range(-0.4, 1.2).Draw(t, "d")})
+		}
+		scale := math.Pow(10, rapid.Float64Range(-3, 3).Draw(t, "scale"))
+		away := r3.Vec{X: rapid.Float64Range(-20, 20).Draw(t, "east"), Y: rapid.Float64Range(-20, 20).Draw(t, "north"), Z: rapid.Float64Range(-20, 20).Draw(t, "up")}
+		m := polyhedron.Mesh{}
+		number := map[int]int{}
+		for _, v := range whole.Vertices() {
+			number[v] = len(m.Points)
+			m.Points = append(m.Points, r3.Scale(scale, r3.Add(away, whole.Point(v))))
+		}
+		smallest := math.Inf(1)
+		for _, f := range whole.Faces() {
+			loop := make([]int, len(f.Loop))
+			for i, v := range f.Loop {
+				loop[i] = number[v]
+			}
+			m.Faces = append(m.Faces, loop)
+			smallest = math.Min(smallest, whole.Area(f))
+		}
+		if box := whole.Bounds().Size(); smallest < 1e-3 || min(box.X, box.Y, box.Z) < 0.05 {
+			t.Skip("a facet too small to tell its direction by six digits")
+		}
+		shape, err := m.Shape()
+		require.NoError(t, err)
+		assert.InEpsilon(t, whole.Volume(), shape.Solid.Volume()*math.Pow(shape.Size/scale, 3), 1e-3)
+	})
 }
 
 func TestWhatIsNoConvexSolidIsRefused(t *testing.T) {

@@ -18,6 +18,9 @@ const (
 	Made
 	// TookAll: nothing of the solid lies inside the plane.
 	TookAll
+	// Failed: the plane takes something off, but passes so many corners at less than
+	// what welds that no closed solid comes of it; nothing changed.
+	Failed
 )
 
 // side of the cutting plane that a vertex is on.
@@ -30,14 +33,14 @@ const (
 )
 
 // Cut takes off what lies outside the plane and returns what is left, with the
-// new face under the given ID. Where the outcome is Touched or TookAll the solid
-// itself is returned.
+// new face under the given ID. Where the outcome is another than
+// Made the solid itself is returned.
 //
 // A face that a cut leaves narrower than MinArea is closed up onto its neighbour,
 // so that vertices, edges and faces keep V − E + F = 2. Where that fails, because
 // the plane passes several corners at less than what welds, it is cut a little beside:
-// by up to 1e-6 units, which is 10 nm on a stone of 10 mm. Where that fails too, the
-// outcome is Touched.
+// by up to 1e-6 units, which is 10 nm on a stone of 10 mm. The face then has the plane
+// in which it was cut. Where that fails too, the outcome is Failed.
 func (s *Solid) Cut(id int, plane Plane) (*Solid, Outcome) {
 	for _, aside := range [...]float64{0, 3 * Weld, -3 * Weld, AtMeet, -AtMeet, 3 * AtMeet, -3 * AtMeet, 10 * AtMeet, -10 * AtMeet} {
 		beside := Plane{Normal: plane.Normal, D: plane.D + aside}
@@ -52,15 +55,14 @@ func (s *Solid) Cut(id int, plane Plane) (*Solid, Outcome) {
 		before := len(s.vertices.points)
 		cut := c.apply(id)
 		if cut != nil && cut.whole() {
-			cut.faces[len(cut.faces)-1].Plane = plane
 			return cut, Made
 		}
 		s.vertices.points = s.vertices.points[:before]
 		if cut == nil && c.highest < AtMeet {
-			break // it takes off nothing that counts
+			return s, Touched // it takes off nothing that counts
 		}
 	}
-	return s, Touched
+	return s, Failed
 }
 
 // cutter holds what one cut needs to know while it runs.

@@ -10,6 +10,7 @@ package solid
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -153,6 +154,71 @@ func (s *Solid) Vertices() []int {
 		}
 	}
 	return out
+}
+
+// Corner is a vertex of a solid with the IDs of the faces that meet there, ascending.
+type Corner struct {
+	Vertex int
+	Faces  []int
+}
+
+// Corners returns the solid's corners, in the order of Vertices. A face meets at the
+// corners of its loop, and at one that an edge shorter than closeBy joins to its loop
+// where it passes that one within AtMeet.
+func (s *Solid) Corners() []Corner {
+	vertices := s.Vertices()
+	at := make(map[int]int, len(vertices))
+	out := make([]Corner, len(vertices))
+	for i, v := range vertices {
+		at[v], out[i].Vertex = i, v
+	}
+	for _, f := range s.faces {
+		for _, v := range f.Loop {
+			out[at[v]].Faces = append(out[at[v]].Faces, f.ID)
+		}
+	}
+	s.joinClose(out, at)
+	for i := range out {
+		slices.Sort(out[i].Faces)
+		out[i].Faces = slices.Compact(out[i].Faces)
+	}
+	return out
+}
+
+// closeBy is how long an edge may be for the faces at one end to be looked at from the
+// other: facets that pass within AtMeet of a corner at no too small an angle to each other.
+const closeBy = 100 * AtMeet
+
+// joinClose adds to corners the faces that only pass them within AtMeet.
+func (s *Solid) joinClose(corners []Corner, at map[int]int) {
+	loops := make(map[int]*Face, len(s.faces))
+	for _, f := range s.faces {
+		loops[f.ID] = f
+	}
+	meets := func(of int, from []int) {
+		for _, id := range from {
+			if p := s.Point(corners[of].Vertex); math.Abs(loops[id].Plane.Above(p)) <= AtMeet {
+				corners[of].Faces = append(corners[of].Faces, id)
+			}
+		}
+	}
+	type joint struct {
+		a, b     int
+		atA, atB []int
+	}
+	var joints []joint
+	for _, f := range s.faces {
+		for i, v := range f.Loop {
+			a, b := at[v], at[f.Loop[(i+1)%len(f.Loop)]]
+			if a < b && s.edgeLength(f.Loop, i) < closeBy {
+				joints = append(joints, joint{a, b, corners[a].Faces, corners[b].Faces})
+			}
+		}
+	}
+	for _, j := range joints {
+		meets(j.a, j.atB)
+		meets(j.b, j.atA)
+	}
 }
 
 // ShowsBlock tells whether any face of the block is left.

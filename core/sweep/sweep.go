@@ -5,16 +5,14 @@ package sweep
 import (
 	"context"
 	"math"
-	"runtime"
 	"slices"
-	"sync"
-	"sync/atomic"
 
 	"cressa/core/angles"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/light"
 	"cressa/core/material"
+	"cressa/core/work"
 )
 
 // Kind says what an axis of a field changes.
@@ -175,24 +173,14 @@ func Run(ctx context.Context, s *cutting.Stone, f Field, progress func(no int, p
 	}
 	out := make([]Point, f.X.Steps*f.Y.Steps)
 	errs := make([]error, len(out))
-	var next atomic.Int64
-	var wg sync.WaitGroup
-	for range min(runtime.GOMAXPROCS(0), len(out)) {
-		wg.Go(func() {
-			for {
-				no := int(next.Add(1)) - 1
-				if no >= len(out) || ctx.Err() != nil {
-					return
-				}
-				out[no], errs[no] = f.Look(ctx, s, f.X.At(no%f.X.Steps), f.Y.At(no/f.X.Steps))
-				if errs[no] == nil {
-					progress(no, out[no])
-				}
-			}
-		})
-	}
-	wg.Wait()
-	if err := ctx.Err(); err != nil {
+	alike := func() struct{} { return struct{}{} }
+	err := work.Each(ctx, len(out), alike, func(_ struct{}, no int) {
+		out[no], errs[no] = f.Look(ctx, s, f.X.At(no%f.X.Steps), f.Y.At(no/f.X.Steps))
+		if errs[no] == nil {
+			progress(no, out[no])
+		}
+	})
+	if err != nil {
 		return nil, err
 	}
 	if i := slices.IndexFunc(errs, func(err error) bool { return err != nil }); i >= 0 {

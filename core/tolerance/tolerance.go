@@ -4,12 +4,10 @@
 package tolerance
 
 import (
+	"cmp"
 	"context"
-	"math"
 	"math/rand/v2"
-	"runtime"
 	"slices"
-	"sync"
 	"sync/atomic"
 
 	"gonum.org/v1/gonum/floats"
@@ -20,6 +18,7 @@ import (
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/solid"
+	"cressa/core/work"
 )
 
 // Spread is by how much a machine repeats, as standard deviations: angle and index in
@@ -46,17 +45,18 @@ type Result struct {
 // each tier alone. Per trial each tier's angle gets one draw, because the protractor is
 // set once, and each facet's index and depth one each: the cutter brings the facet to
 // the point of its stop, give or take the depth. Equal seeds give equal results, on any
-// number of cores. It reports how many of all stones are cut, and ends early with the
-// context's error.
+// number of cores. Report is told how many of all stones are cut, from many goroutines at
+// once. It ends early with the context's error.
 func Run(ctx context.Context, s *cutting.Stone, spread Spread, trials int, seed uint64, report func(done, total int)) (*Result, error) {
 	meets := s.Meets()
 	total := trials * (1 + len(s.Diagram.Tiers))
 	var done atomic.Int64
 	cut := func(only int) ([][]float64, error) {
 		gaps := make([][]float64, trials)
-		err := parallel(ctx, trials, func(trial int) {
+		alike := func() struct{} { return struct{}{} }
+		err := work.Each(ctx, trials, alike, func(_ struct{}, trial int) {
 			draw := rand.New(rand.NewPCG(seed, uint64(trial)))
-			gaps[trial] = cutting.Gaps(meets, s.WithPlanes(off(s, spread, draw, only)))
+			gaps[trial] = cutting.Gaps(meets, drawn(s, spread, draw, only))
 			report(int(done.Add(1)), total)
 		})
 		return gaps, err
@@ -82,7 +82,7 @@ func Run(ctx context.Context, s *cutting.Stone, spread Spread, trials int, seed 
 		return out, nil
 	}
 	slices.SortStableFunc(order, func(a, b int) int {
-		return int(math.Copysign(1, out.Meets[b].P95-out.Meets[a].P95))
+		return cmp.Compare(out.Meets[b].P95, out.Meets[a].P95)
 	})
 	worst := order[0]
 	sorted := make([]Meet, len(order))
@@ -101,6 +101,16 @@ func Run(ctx context.Context, s *cutting.Stone, spread Spread, trials int, seed 
 		floats.Scale(1/sum, out.Shares)
 	}
 	return out, nil
+}
+
+// drawn cuts the stone with errors that are drawn. Some one in 100 000 draws has planes
+// that pass corners too closely to be cut; then the next is taken.
+func drawn(s *cutting.Stone, spread Spread, draw *rand.Rand, only int) *solid.Solid {
+	for {
+		if changed, err := s.WithPlanes(off(s, spread, draw, only)); err == nil {
+			return changed
+		}
+	}
 }
 
 func columnOf(rows [][]float64, i int) []float64 {
@@ -131,21 +141,6 @@ func off(s *cutting.Stone, spread Spread, draw *rand.Rand, only int) []solid.Pla
 		out[i] = solid.Plane{Normal: n, D: r3.Dot(n, f.Target) + depth}
 	}
 	return out
-}
-
-// parallel runs n jobs on all cores.
-func parallel(ctx context.Context, n int, job func(int)) error {
-	var next atomic.Int64
-	var wait sync.WaitGroup
-	for range runtime.GOMAXPROCS(0) {
-		wait.Go(func() {
-			for i := int(next.Add(1)) - 1; i < n && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
-				job(i)
-			}
-		})
-	}
-	wait.Wait()
-	return ctx.Err()
 }
 
 // Rounding is what rounding every angle to a step would open by itself.

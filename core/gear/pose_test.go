@@ -1,0 +1,77 @@
+package gear_test
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"gonum.org/v1/gonum/num/quat"
+	"gonum.org/v1/gonum/spatial/r3"
+	"pgregory.net/rapid"
+
+	"cressa/core/gear"
+)
+
+// facing returns the direction at an angle from up and a turn from 12 o'clock, both in
+// degrees, with the pavilion's indexes counted the other way round the stone.
+func facing(angle, azimuth float64, up r3.Vec) r3.Vec {
+	sinT, cosT := math.Sincos(angle * math.Pi / 180)
+	sinA, cosA := math.Sincos(azimuth * math.Pi / 180)
+	return r3.Vec{X: sinT * sinA * up.Z, Y: sinT * cosA, Z: cosT * up.Z}
+}
+
+// What is dialled with either side up leads back to the facet, whatever the gear and
+// the turn; and a stone that has moved is dialled where its facet now is.
+func TestADialLeadsBackToItsFacet(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		up := rapid.SampledFrom([]r3.Vec{{Z: 1}, {Z: -1}}).Draw(t, "up")
+		p := gear.Pose{
+			Up: up, Gear: rapid.SampledFrom([]int{64, 77, 96, 120}).Draw(t, "gear"),
+			Turn: rapid.Float64Range(-180, 180).Draw(t, "turn"), Rotation: gear.Unmoved,
+		}
+		angle := float64(rapid.IntRange(1, 12000).Draw(t, "angle")) / 100
+		index := rapid.Float64Range(0.5, float64(p.Gear)).Draw(t, "index")
+		n := facing(angle, gear.Turn(index, p.Gear)-p.Turn, up)
+		s, err := gear.Dial(n, p)
+		require.NoError(t, err)
+		assert.Equal(t, angle, s.Angle, "as it was written")
+		assert.True(t, gear.Same(index, s.Index, p.Gear), "%v is dialled at %v", index, s.Index)
+		assert.InDelta(t, s.Index, gear.Normal(float64(s.Tooth)+s.Cheat*float64(p.Gear)/360, p.Gear), 1e-6)
+
+		// Twisted on the dop by a tooth, every facet is dialled a tooth further.
+		twist := 2 * math.Pi / float64(p.Gear) / 2
+		p.Rotation = quat.Number{Real: math.Cos(twist), Kmag: -up.Z * math.Sin(twist)}
+		moved, err := gear.Dial(n, p)
+		require.NoError(t, err)
+		assert.InDelta(t, s.Angle, moved.Angle, 1e-8)
+		assert.True(t, gear.Same(index+1, moved.Index, p.Gear), "%v is dialled at %v", index+1, moved.Index)
+	})
+}
+
+// Something else than table or culet may point out of the dop: a die, or a stone held
+// by its girdle.
+func TestAnyDirectionCanPointOutOfTheDop(t *testing.T) {
+	lying := gear.Pose{Up: r3.Vec{Y: 1}, Gear: 96, Rotation: gear.Unmoved}
+	for name, c := range map[string]struct {
+		normal r3.Vec
+		angle  float64
+		tooth  int
+	}{
+		"level":             {r3.Vec{Y: 1}, 0, 96},
+		"its table":         {r3.Vec{Z: 1}, 90, 96},
+		"its culet":         {r3.Vec{Z: -1}, 90, 48},
+		"a side":            {r3.Vec{X: 1}, 90, 72},
+		"leaning to a side": {r3.Unit(r3.Vec{X: 1, Y: 1}), 45, 72},
+	} {
+		s, err := gear.Dial(c.normal, lying)
+		require.NoError(t, err, name)
+		assert.Equal(t, c.angle, s.Angle, name)
+		assert.Equal(t, c.tooth, s.Tooth, name)
+		assert.Zero(t, s.Cheat, name)
+	}
+	for _, bad := range []gear.Pose{{}, {Up: r3.Vec{Z: 1}, Rotation: gear.Unmoved}, {Up: r3.Vec{Z: 2}, Gear: 96, Rotation: gear.Unmoved}, {Up: r3.Vec{Z: 1}, Gear: 96}} {
+		_, err := gear.Dial(r3.Vec{X: 1}, bad)
+		assert.ErrorIs(t, err, gear.ErrPose)
+	}
+}
