@@ -79,8 +79,39 @@ func (d Dir) write(name string, data []byte) (err error) {
 	if err := errors.Join(f.Sync(), f.Close()); err != nil {
 		return err
 	}
-	return os.Rename(f.Name(), to)
+	if err := os.Rename(f.Name(), to); err != nil {
+		return err
+	}
+	return syncFolder(string(d))
 }
+
+// syncFolder puts the names of a folder's files on disk.
+func syncFolder(path string) error {
+	folder, err := os.Open(path)
+	if err != nil {
+		return err
+	}
+	return errors.Join(folder.Sync(), folder.Close())
+}
+
+// Check tells what is wrong with a picture: that it is missing, or is not what its name
+// says. It returns "" where it is whole.
+func (d Dir) Check(hash string) string {
+	data, _, err := d.Open(hash)
+	if err != nil {
+		return Missing
+	}
+	if sum := sha256.Sum256(data); hex.EncodeToString(sum[:]) != hash {
+		return Damaged
+	}
+	return ""
+}
+
+// What Check finds.
+const (
+	Missing = "photo-missing"
+	Damaged = "photo-damaged"
+)
 
 var hashName = regexp.MustCompile(`^[0-9a-f]{64}$`)
 

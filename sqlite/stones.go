@@ -3,195 +3,332 @@ package sqlite
 import (
 	"context"
 	"database/sql"
-	"errors"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
 
 	"cressa/workshop"
+	"cressa/workshop/journal"
 )
 
-// A stone comes with its last work and that work's last plan.
-const stoneColumns = `
-	s.id, s.number, s.name, s.created, s.version, s.run, s.run_place, w.id, w.kind, w.intake, p.document, f.document
-	FROM stones s
-	JOIN works w ON w.stone_id = s.id AND w.ordinal = (SELECT max(ordinal) FROM works WHERE stone_id = s.id)
-	LEFT JOIN plans p ON p.work_id = w.id AND p.no = (SELECT max(no) FROM plans WHERE work_id = w.id)
-	LEFT JOIN finishes f ON f.work_id = w.id`
-
-func readStone(scan scan) (workshop.Stone, error) {
-	var out workshop.Stone
-	var plan, finish sql.Null[string]
-	var intake string
-	err := scan(&out.ID, &out.Number, &out.Name, asInstant{&out.Created}, &out.Version, &out.Run, &out.RunPlace,
-		&out.Work.ID, &out.Work.Kind, &intake, &plan, &finish)
-	if err != nil {
-		return out, err
-	}
-	if plan.Valid {
-		out.Work.Plan = &workshop.Plan{}
-		err = asDocument{out.Work.Plan}.Scan(plan.V)
-	}
-	if err == nil && intake != "" {
-		out.Work.Intake = &workshop.Intake{}
-		err = asDocument{out.Work.Intake}.Scan(intake)
-	}
-	if err == nil && finish.Valid {
-		out.Work.Finish = &workshop.Finish{}
-		err = asDocument{out.Work.Finish}.Scan(finish.V)
-	}
-	return out, err
-}
-
-func (s *Store) setups(ctx context.Context, workID string) ([]workshop.Setup, error) {
-	out := []workshop.Setup{}
-	err := s.rows(ctx, func(scan scan) error {
-		var setup workshop.Setup
-		err := scan(&setup.ID, &setup.Up, &setup.Turn, asDocument{&setup.Rotation})
-		out = append(out, setup)
-		return err
-	}, `SELECT id, up, turn, rotation FROM setups WHERE work_id = ? ORDER BY ordinal`, workID)
-	return out, err
-}
-
 // Stones implements workshop.StoneStore.
-func (s *Store) Stones(ctx context.Context) ([]workshop.Stone, error) {
-	out := []workshop.Stone{}
-	err := s.rows(ctx, func(scan scan) error {
-		stone, err := readStone(scan)
-		out = append(out, stone)
-		return err
-	}, `SELECT `+stoneColumns+` ORDER BY s.number DESC`)
-	for i := range out {
-		if err == nil {
-			out[i].Work.Setups, err = s.setups(ctx, out[i].Work.ID)
+func (s *Store) Stones(ctx context.Context, f workshop.StoneFilter, after workshop.Cursor, limit int) (workshop.StonePage, error) {
+	from := `FROM work_state t JOIN works w ON w.id = t.work_id JOIN stones s ON s.id = w.stone_id LEFT JOIN finishes f ON f.work_id = t.work_id`
+	var c where
+	// The logbook lists every work that was finished, other lists what a stone is at now.
+	if f.Sort == workshop.ByFinish {
+		c.and("f.work_id IS NOT NULL")
+	} else {
+		c.and("t.present = 1")
+	}
+	oneOf(&c, "t.state", f.States)
+	oneOf(&c, "t.task", f.Tasks)
+	c.unless(f.ID == "", "s.id = ?", f.ID)
+	c.unless(f.Run == "", "s.run = ?", f.Run)
+	for _, word := range f.Words {
+		c.and(`t.search LIKE ? ESCAPE '\'`, like(word))
+	}
+	out := workshop.StonePage{Lines: []workshop.StoneLine{}}
+	// Most conditions are on the state alone; then only that is counted.
+	counted := from
+	if f.ID == "" && f.Run == "" {
+		counted = `FROM work_state t`
+		if f.Sort == workshop.ByFinish {
+			counted = `FROM finishes f`
+			if len(c.all) > 1 {
+				counted += ` JOIN work_state t ON t.work_id = f.work_id`
+			}
 		}
 	}
+	if !f.Uncounted {
+		if err := s.row(ctx, `SELECT count(*) `+counted+c.String(), c.args, &out.Total); err != nil {
+			return out, err
+		}
+	}
+	key, direction := "t.last_event", "DESC"
+	switch f.Sort {
+	case workshop.ByPromise:
+		key, direction = "iif(t.promised = '', '9999', t.promised)", ""
+	case workshop.ByPlace:
+		key, direction = "s.run_place", ""
+	case workshop.ByFinish:
+		key = "f.finished"
+	}
+	if after.ID != "" {
+		compare := map[string]string{"DESC": "<", "": ">"}[direction]
+		var at any = after.Key
+		if n, err := strconv.ParseInt(after.Key, 10, 64); err == nil && f.Sort != workshop.ByFinish && f.Sort != workshop.ByPromise {
+			at = n
+		}
+		c.and(fmt.Sprintf("(%s, t.work_id) %s (?, ?)", key, compare), at, after.ID)
+	}
+	var last workshop.Cursor
+	err := s.rows(ctx, func(scan scan) error {
+		var l workshop.StoneLine
+		var at workshop.Cursor
+		var run, finish sql.Null[string]
+		if err := scan(&at.Key, &l.ID, &l.Number, &l.Name, asInstant{&l.Created}, &l.Version, &run, &l.RunPlace,
+			&l.WorkID, &l.Task, &l.State, &l.Done, &l.All, &l.Hours, asInstant{&l.LastEvent}, &l.Late, &l.UsualMinutes, &l.Ticks,
+			&l.Diagram, &l.Picture, &l.Material, &l.SizeMM, &l.Promised, &finish); err != nil {
+			return err
+		}
+		l.Run = run.V
+		if finish.Valid {
+			var err error
+			if l.Finish, err = readFinish(finish.V); err != nil {
+				return err
+			}
+		}
+		at.ID = l.WorkID
+		if len(out.Lines) == limit {
+			out.Next = &last
+			return nil
+		}
+		out.Lines, last = append(out.Lines, l), at
+		return nil
+	}, fmt.Sprintf(`SELECT %s, s.id, s.number, s.name, s.created, s.version, s.run, s.run_place,
+		t.work_id, t.task, t.state, t.done, t.total, coalesce(f.hours, t.hours), t.last_event, t.late, t.usual_minutes, t.ticks,
+		t.diagram, t.picture, t.material, t.size_mm, t.promised, f.document %s%s ORDER BY %s %s, t.work_id %s LIMIT ?`, key, from, c.String(), key, direction, direction),
+		append(c.args, limit+1)...)
 	return out, err
+}
+
+// oneOf adds that a column has one of several values, if there are any.
+func oneOf[T ~string](c *where, column string, values []T) {
+	if len(values) == 0 {
+		return
+	}
+	args := make([]any, len(values))
+	for i, v := range values {
+		args[i] = string(v)
+	}
+	c.and(column+" IN (?"+strings.Repeat(", ?", len(values)-1)+")", args...)
+}
+
+// Sums implements workshop.StoneStore.
+func (s *Store) Sums(ctx context.Context) (workshop.LogbookSums, error) {
+	var out workshop.LogbookSums
+	return out, s.row(ctx, `SELECT count(*), total(f.rough_carats), total(f.finished_carats), total(coalesce(f.hours, f.reckoned))
+		FROM finishes f`, nil, &out.Stones, &out.RoughCarats, &out.FinishedCarats, &out.Hours)
 }
 
 // Stone implements workshop.StoneStore.
 func (s *Store) Stone(ctx context.Context, id string) (workshop.Stone, error) {
-	out, err := readStone(s.db.QueryRowContext(ctx, `SELECT `+stoneColumns+` WHERE s.id = ?`, id).Scan)
-	if err != nil {
-		return out, notFound(err)
+	stones, err := s.wholeStones(ctx, `s.id = ?`, id)
+	if err == nil && len(stones) == 0 {
+		err = workshop.ErrNotFound
 	}
-	out.Work.Setups, err = s.setups(ctx, out.Work.ID)
+	if err != nil {
+		return workshop.Stone{}, err
+	}
+	return stones[0], nil
+}
+
+// wholeStones returns stones with their works, each with its last plan and its card.
+func (s *Store) wholeStones(ctx context.Context, condition string, args ...any) ([]workshop.Stone, error) {
+	var out []workshop.Stone
+	err := s.rows(ctx, func(scan scan) error {
+		var stone workshop.Stone
+		var w workshop.Work
+		var run, plan, finish sql.Null[string]
+		var task journal.Task
+		var record string
+		err := scan(&stone.ID, &stone.Number, &stone.Name, asInstant{&stone.Created}, &stone.Version, &run, &stone.RunPlace,
+			&w.ID, &task, &record, asInstant{&w.Created}, &plan, &finish)
+		if err != nil {
+			return err
+		}
+		if w.Task, err = readTask(task, record); err != nil {
+			return err
+		}
+		if plan.Valid {
+			if w.Plan, err = readPlan(plan.V); err != nil {
+				return err
+			}
+		}
+		if finish.Valid {
+			if w.Finish, err = readFinish(finish.V); err != nil {
+				return err
+			}
+		}
+		stone.Run = run.V
+		if n := len(out); n > 0 && out[n-1].ID == stone.ID {
+			out[n-1].Works = append(out[n-1].Works, w)
+			return nil
+		}
+		stone.Works = []workshop.Work{w}
+		out = append(out, stone)
+		return nil
+	}, `SELECT s.id, s.number, s.name, s.created, s.version, s.run, s.run_place, w.id, w.task, w.document, w.created, p.document, f.document
+		FROM stones s JOIN works w ON w.stone_id = s.id
+		LEFT JOIN plans p ON p.work_id = w.id AND p.no = (SELECT max(no) FROM plans WHERE work_id = w.id)
+		LEFT JOIN finishes f ON f.work_id = w.id
+		WHERE `+condition+` ORDER BY s.run_place, s.number, w.ordinal`, args...)
 	return out, err
 }
 
 // InsertStone implements workshop.StoneStore.
 func (s *Store) InsertStone(ctx context.Context, stone workshop.Stone) (number int, err error) {
-	err = s.write(ctx, func(tx *sql.Tx) error {
-		number, err = insertStone(ctx, tx, stone)
-		return err
+	err = s.InTx(ctx, func(ctx context.Context) error {
+		var run any
+		if stone.Run != "" {
+			run = stone.Run
+		}
+		if err := s.row(ctx, `INSERT INTO stones (id, number, name, created, version, run, run_place)
+			VALUES (?, (SELECT coalesce(max(number), 0) + 1 FROM stones), ?, ?, ?, ?, ?) RETURNING number`,
+			[]any{stone.ID, stone.Name, instant(stone.Created), stone.Version, run, stone.RunPlace}, &number); err != nil {
+			return err
+		}
+		for _, w := range stone.Works {
+			if err := s.insertWork(ctx, stone.ID, w); err != nil {
+				return err
+			}
+		}
+		return nil
 	})
 	return number, err
 }
 
-// InsertRun implements workshop.StoneStore.
-func (s *Store) InsertRun(ctx context.Context, r workshop.Run, stones []workshop.Stone) error {
-	return s.write(ctx, func(tx *sql.Tx) error {
-		if _, err := tx.ExecContext(ctx, `INSERT INTO runs (id, name, way, created) VALUES (?, ?, ?, ?)`, r.ID, r.Name, r.Way, instant(r.Created)); err != nil {
+// InsertWork implements workshop.StoneStore.
+func (s *Store) InsertWork(ctx context.Context, stoneID string, w workshop.Work, version int) error {
+	return s.InTx(ctx, func(ctx context.Context) error {
+		if err := s.raise(ctx, stoneID, version); err != nil {
 			return err
 		}
-		for _, stone := range stones {
-			if _, err := insertStone(ctx, tx, stone); err != nil {
-				return err
-			}
+		if err := s.exec(ctx, `UPDATE work_state SET present = 0 WHERE work_id IN (SELECT id FROM works WHERE stone_id = ?)`, stoneID); err != nil {
+			return err
 		}
-		return nil
+		return s.insertWork(ctx, stoneID, w)
 	})
+}
+
+// raise raises the version of a stone.
+func (s *Store) raise(ctx context.Context, stoneID string, version int) error {
+	return s.changeOne(ctx, `UPDATE stones SET version = version + 1 WHERE id = ? AND version = ?`, stoneID, version)
+}
+
+func (s *Store) insertWork(ctx context.Context, stoneID string, w workshop.Work) error {
+	if err := s.exec(ctx, `INSERT INTO works (id, stone_id, ordinal, task, document, created)
+		VALUES (?, ?, (SELECT coalesce(max(ordinal), 0) + 1 FROM works WHERE stone_id = ?2), ?, ?, ?)`,
+		w.ID, stoneID, w.Task.Kind(), taskDocument(w.Task), instant(w.Created)); err != nil {
+		return err
+	}
+	// Its row is there from now on; the journal fills in where it stands.
+	if err := s.SaveWorkState(ctx, workshop.WorkState{WorkID: w.ID, Task: w.Task.Kind(), Created: w.Created, Folded: journal.NewWork(w.Task.Kind())}); err != nil {
+		return err
+	}
+	if w.Plan != nil {
+		if err := s.insertPlan(ctx, w.ID, *w.Plan); err != nil {
+			return err
+		}
+	}
+	return s.line(ctx, w.ID, w.Task, w.Plan)
+}
+
+// line keeps what lists show of a work's plan and task.
+func (s *Store) line(ctx context.Context, workID string, task workshop.Task, plan *workshop.Plan) error {
+	var diagram, picture, material, promised string
+	var size float64
+	if repair, ok := task.(workshop.Repair); ok {
+		material, size, promised = repair.Intake.Material, repair.Intake.WidthMM, repair.Intake.Promised
+	}
+	if plan != nil {
+		diagram, picture, material, size = plan.DiagramName, plan.AsCut, plan.Choices.Material, plan.Choices.Size.MM
+	}
+	var number int
+	var name string
+	if err := s.row(ctx, `SELECT s.number, s.name FROM stones s JOIN works w ON w.stone_id = s.id WHERE w.id = ?`, []any{workID}, &number, &name); err != nil {
+		return err
+	}
+	// SQLite knows the cases of ASCII letters alone.
+	search := strings.ToLower(strings.Join([]string{strconv.Itoa(number), name, diagram, material}, " "))
+	return s.exec(ctx, `UPDATE work_state SET diagram = ?, picture = ?, material = ?, size_mm = ?, promised = ?, search = ? WHERE work_id = ?`,
+		diagram, picture, material, size, promised, search, workID)
+}
+
+func (s *Store) insertPlan(ctx context.Context, workID string, p workshop.Plan) error {
+	return s.exec(ctx, `INSERT INTO plans (work_id, no, as_cut, revision, document) VALUES (?, ?, ?, ?, ?)`, workID, p.No, p.AsCut, p.Revision, planDocument(p))
+}
+
+// InsertRun implements workshop.StoneStore.
+func (s *Store) InsertRun(ctx context.Context, r workshop.Run) error {
+	return s.exec(ctx, `INSERT INTO runs (id, name, way, created) VALUES (?, ?, ?, ?)`, r.ID, r.Name, r.Way, instant(r.Created))
 }
 
 // Run implements workshop.StoneStore.
-func (s *Store) Run(ctx context.Context, id string) (workshop.Run, error) {
+func (s *Store) Run(ctx context.Context, id string) (workshop.Run, []workshop.Stone, error) {
 	var r workshop.Run
-	err := s.db.QueryRowContext(ctx, `SELECT id, name, way, created FROM runs WHERE id = ?`, id).Scan(&r.ID, &r.Name, &r.Way, asInstant{&r.Created})
-	return r, notFound(err)
+	if err := s.row(ctx, `SELECT id, name, way, created FROM runs WHERE id = ?`, []any{id}, &r.ID, &r.Name, &r.Way, asInstant{&r.Created}); err != nil {
+		return r, nil, err
+	}
+	stones, err := s.wholeStones(ctx, `s.run = ?`, id)
+	return r, stones, err
 }
 
-func insertStone(ctx context.Context, tx *sql.Tx, stone workshop.Stone) (number int, err error) {
-	err = tx.QueryRowContext(ctx, `INSERT INTO stones (id, number, name, created, version, run, run_place)
-		VALUES (?, (SELECT coalesce(max(number), 0) + 1 FROM stones), ?, ?, ?, ?, ?) RETURNING number`,
-		stone.ID, stone.Name, instant(stone.Created), stone.Version, stone.Run, stone.RunPlace).Scan(&number)
-	if err != nil {
-		return 0, err
-	}
-	intake := ""
-	if stone.Work.Intake != nil {
-		if intake, err = document(stone.Work.Intake); err != nil {
-			return 0, err
+// AddPlan implements workshop.StoneStore.
+func (s *Store) AddPlan(ctx context.Context, stoneID, workID string, p workshop.Plan, version int) error {
+	return s.InTx(ctx, func(ctx context.Context) error {
+		if err := s.raise(ctx, stoneID, version); err != nil {
+			return err
 		}
-	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO works (id, stone_id, ordinal, kind, intake) VALUES (?, ?, 1, ?, ?)`, stone.Work.ID, stone.ID, stone.Work.Kind, intake); err != nil {
-		return 0, err
-	}
-	if stone.Work.Kind == workshop.Repair {
-		return number, nil
-	}
-	for i, setup := range stone.Work.Setups {
-		rotation, err := document(setup.Rotation)
-		if err != nil {
-			return 0, err
+		if err := s.insertPlan(ctx, workID, p); err != nil {
+			return err
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO setups (id, work_id, ordinal, up, turn, rotation) VALUES (?, ?, ?, ?, ?, ?)`,
-			setup.ID, stone.Work.ID, i+1, setup.Up, setup.Turn, rotation); err != nil {
-			return 0, err
-		}
-	}
-	return number, insertPlan(ctx, tx, stone.Work)
-}
-
-func insertPlan(ctx context.Context, tx *sql.Tx, w workshop.Work) error {
-	doc, err := document(w.Plan)
-	if err != nil {
-		return err
-	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO plans (work_id, no, as_cut, revision, document) VALUES (?, ?, ?, ?, ?)`,
-		w.ID, w.Plan.No, w.Plan.AsCut, w.Plan.Revision, doc)
-	return err
-}
-
-// AddPlans implements workshop.StoneStore.
-func (s *Store) AddPlans(ctx context.Context, stones []workshop.Stone, told []workshop.Event) error {
-	return s.write(ctx, func(tx *sql.Tx) error {
-		for i, stone := range stones {
-			if err := addPlan(ctx, tx, stone, told[i]); err != nil {
-				return err
-			}
-		}
-		return nil
+		return s.line(ctx, workID, workshop.FirstCut{}, &p)
 	})
 }
 
-func addPlan(ctx context.Context, tx *sql.Tx, stone workshop.Stone, told workshop.Event) error {
-	if err := changeOne(ctx, tx, `UPDATE stones SET version = version + 1 WHERE id = ? AND version = ?`, stone.ID, stone.Version); err != nil {
-		return err
+// Plan implements workshop.StoneStore.
+func (s *Store) Plan(ctx context.Context, workID string, no int) (workshop.Plan, error) {
+	var text string
+	if err := s.row(ctx, `SELECT document FROM plans WHERE work_id = ? AND no = ?`, []any{workID, no}, &text); err != nil {
+		return workshop.Plan{}, err
 	}
-	if err := insertPlan(ctx, tx, stone.Work); err != nil {
-		return err
+	p, err := readPlan(text)
+	if err != nil {
+		return workshop.Plan{}, err
 	}
-	for _, setup := range stone.Work.Setups {
-		if err := changeOne(ctx, tx, `UPDATE setups SET up = ?, turn = ? WHERE id = ?`, setup.Up, setup.Turn, setup.ID); err != nil {
-			return err
-		}
-	}
-	return insertEvent(ctx, tx, stone.Work.ID, told)
+	return *p, nil
 }
 
-// SaveIntake implements workshop.StoneStore.
-func (s *Store) SaveIntake(ctx context.Context, stone workshop.Stone, version int) error {
-	intake, err := document(stone.Work.Intake)
-	if err != nil {
-		return err
-	}
-	return s.write(ctx, func(tx *sql.Tx) error {
-		if err := changeOne(ctx, tx, `UPDATE stones SET name = ?, version = version + 1 WHERE id = ? AND version = ?`, stone.Name, stone.ID, version); err != nil {
+// SaveRepair implements workshop.StoneStore.
+func (s *Store) SaveRepair(ctx context.Context, stoneID, name, workID string, r workshop.Repair, version int) error {
+	return s.InTx(ctx, func(ctx context.Context) error {
+		if err := s.changeOne(ctx, `UPDATE stones SET name = ?, version = version + 1 WHERE id = ? AND version = ?`, name, stoneID, version); err != nil {
 			return err
 		}
-		return changeOne(ctx, tx, `UPDATE works SET intake = ? WHERE id = ?`, intake, stone.Work.ID)
+		if err := s.changeIt(ctx, `UPDATE works SET document = ? WHERE id = ?`, taskDocument(r), workID); err != nil {
+			return err
+		}
+		return s.line(ctx, workID, r, nil)
 	})
 }
 
-// Photos implements workshop.PhotoStore.
+// SaveFinish implements workshop.StoneStore.
+func (s *Store) SaveFinish(ctx context.Context, workID string, f workshop.Finish, version int) error {
+	doc := finishDocument(f)
+	if version == 0 {
+		return s.changeOne(ctx, `INSERT INTO finishes (work_id, document, version, finished, rough_carats, finished_carats, hours)
+			VALUES (?, ?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING`, workID, doc, f.Version, f.Finished, f.RoughCarats, f.FinishedCarats, f.Hours)
+	}
+	return s.changeOne(ctx, `UPDATE finishes SET document = ?, version = ?, finished = ?, rough_carats = ?, finished_carats = ?, hours = ? WHERE work_id = ? AND version = ?`,
+		doc, f.Version, f.Finished, f.RoughCarats, f.FinishedCarats, f.Hours, workID, version)
+}
+
+// Paces implements workshop.StoneStore.
+func (s *Store) Paces(ctx context.Context, works int) ([]workshop.WorkPace, error) {
+	out := []workshop.WorkPace{}
+	err := s.rows(ctx, func(scan scan) error {
+		var p workshop.WorkPace
+		err := scan(&p.Minutes, &p.Ticks)
+		out = append(out, p)
+		return err
+	}, `SELECT usual_minutes, ticks FROM work_state WHERE present = 1 AND ticks > 0 ORDER BY last_event DESC, work_id LIMIT ?`, works)
+	return out, err
+}
+
+// Photos implements workshop.StoneStore.
 func (s *Store) Photos(ctx context.Context, stoneID string) ([]workshop.Photo, error) {
 	out := []workshop.Photo{}
 	err := s.rows(ctx, func(scan scan) error {
@@ -203,71 +340,24 @@ func (s *Store) Photos(ctx context.Context, stoneID string) ([]workshop.Photo, e
 	return out, err
 }
 
-// InsertPhoto implements workshop.PhotoStore.
+// InsertPhoto implements workshop.StoneStore.
 func (s *Store) InsertPhoto(ctx context.Context, stoneID string, p workshop.Photo) error {
-	_, err := s.db.ExecContext(ctx, `INSERT INTO photos (id, stone_id, hash, taken, note) VALUES (?, ?, ?, ?, ?)`, p.ID, stoneID, p.Hash, instant(p.Taken), p.Note)
-	return err
+	return s.exec(ctx, `INSERT INTO photos (id, stone_id, hash, taken, note) VALUES (?, ?, ?, ?, ?)`, p.ID, stoneID, p.Hash, instant(p.Taken), p.Note)
 }
 
-// DropPhoto implements workshop.PhotoStore.
+// DropPhoto implements workshop.StoneStore.
 func (s *Store) DropPhoto(ctx context.Context, stoneID, id string) error {
-	err := s.write(ctx, func(tx *sql.Tx) error {
-		return changeOne(ctx, tx, `DELETE FROM photos WHERE stone_id = ? AND id = ?`, stoneID, id)
-	})
-	if errors.Is(err, workshop.ErrStale) {
-		return workshop.ErrNotFound
-	}
-	return err
+	return s.changeIt(ctx, `DELETE FROM photos WHERE stone_id = ? AND id = ?`, stoneID, id)
 }
 
-// SaveFinish implements workshop.StoneStore.
-func (s *Store) SaveFinish(ctx context.Context, stoneID string, f workshop.Finish, version int) error {
-	stone, err := s.Stone(ctx, stoneID)
-	if err != nil {
-		return err
-	}
-	doc, err := document(f)
-	if err != nil {
-		return err
-	}
-	return s.write(ctx, func(tx *sql.Tx) error {
-		if version == 0 {
-			return changeOne(ctx, tx, `INSERT INTO finishes (work_id, document, version) VALUES (?, ?, ?) ON CONFLICT DO NOTHING`, stone.Work.ID, doc, f.Version)
-		}
-		return changeOne(ctx, tx, `UPDATE finishes SET document = ?, version = ? WHERE work_id = ? AND version = ?`, doc, f.Version, stone.Work.ID, version)
-	})
-}
-
-// AppendEvents implements workshop.StoneStore.
-func (s *Store) AppendEvents(ctx context.Context, workID string, events []workshop.Event) error {
-	return s.write(ctx, func(tx *sql.Tx) error {
-		for _, e := range events {
-			if err := insertEvent(ctx, tx, workID, e); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
-}
-
-func insertEvent(ctx context.Context, tx *sql.Tx, workID string, e workshop.Event) error {
-	_, err := tx.ExecContext(ctx, `INSERT INTO events
-		(id, work_id, device, device_seq, device_time, server_time, kind, setup, pass, facet, item, undoes, text)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING`,
-		e.ID, workID, e.Device, e.DeviceSeq, instant(e.DeviceTime), instant(e.ServerTime), e.Kind, e.Setup, e.Pass, e.Facet, e.Item, e.Undoes, e.Text)
-	return err
-}
-
-// Events implements workshop.StoneStore.
-func (s *Store) Events(ctx context.Context, workID string) ([]workshop.Event, error) {
-	out := []workshop.Event{}
+// PhotoHashes returns the hashes of all photos, for checking that their files are there.
+func (s *Store) PhotoHashes(ctx context.Context) ([]string, error) {
+	out := []string{}
 	err := s.rows(ctx, func(scan scan) error {
-		var e workshop.Event
-		err := scan(&e.Seq, &e.ID, &e.Device, &e.DeviceSeq, asInstant{&e.DeviceTime}, asInstant{&e.ServerTime},
-			&e.Kind, &e.Setup, &e.Pass, &e.Facet, &e.Item, &e.Undoes, &e.Text)
-		out = append(out, e)
+		var hash string
+		err := scan(&hash)
+		out = append(out, hash)
 		return err
-	}, `SELECT seq, id, device, device_seq, device_time, server_time, kind, setup, pass, facet, item, undoes, text
-		FROM events WHERE work_id = ? ORDER BY seq`, workID)
-	return out, err
+	}, `SELECT DISTINCT hash FROM photos ORDER BY hash`)
+	return slices.Compact(out), err
 }

@@ -2,35 +2,19 @@ package sqlite
 
 import (
 	"context"
-	"database/sql"
 
 	"cressa/workshop"
 )
 
 // InsertSweep implements workshop.SweepStore.
 func (s *Store) InsertSweep(ctx context.Context, w workshop.Sweep, few int) error {
-	draft, err := document(w.Draft)
-	if err != nil {
-		return err
-	}
-	asked, err := document(w.Asked)
-	if err != nil {
-		return err
-	}
-	points, err := document(w.Points)
-	if err != nil {
-		return err
-	}
-	return s.write(ctx, func(tx *sql.Tx) error {
-		if _, err := tx.ExecContext(ctx,
-			`INSERT INTO sweeps (id, diagram_id, draft, asked, sg, points, created) VALUES (?, ?, ?, ?, ?, ?, ?)`,
-			w.ID, w.DiagramID, draft, asked, w.SG, points, instant(w.Created)); err != nil {
+	return s.InTx(ctx, func(ctx context.Context) error {
+		if err := s.exec(ctx, `INSERT INTO sweeps (id, diagram_id, draft, asked, sg, points, created) VALUES (?, ?, ?, ?, ?, ?, ?)`,
+			w.ID, w.DiagramID, document(w.Draft), document(w.Asked), w.SG, document(w.Points), instant(w.Created)); err != nil {
 			return err
 		}
-		_, err := tx.ExecContext(ctx,
-			`DELETE FROM sweeps WHERE diagram_id = ?1 AND id NOT IN
-				(SELECT id FROM sweeps WHERE diagram_id = ?1 ORDER BY rowid DESC LIMIT ?2)`, w.DiagramID, few)
-		return err
+		return s.exec(ctx, `DELETE FROM sweeps WHERE diagram_id = ?1 AND id NOT IN
+			(SELECT id FROM sweeps WHERE diagram_id = ?1 ORDER BY rowid DESC LIMIT ?2)`, w.DiagramID, few)
 	})
 }
 
@@ -49,7 +33,6 @@ func (s *Store) Sweeps(ctx context.Context, diagramID string) ([]workshop.Sweep,
 // Sweep implements workshop.SweepStore.
 func (s *Store) Sweep(ctx context.Context, id string) (workshop.Sweep, error) {
 	w := workshop.Sweep{ID: id}
-	err := s.db.QueryRowContext(ctx, `SELECT diagram_id, draft, asked, sg, points, created FROM sweeps WHERE id = ?`, id).
-		Scan(&w.DiagramID, asDocument{&w.Draft}, asDocument{&w.Asked}, &w.SG, asDocument{&w.Points}, asInstant{&w.Created})
-	return w, notFound(err)
+	return w, s.row(ctx, `SELECT diagram_id, draft, asked, sg, points, created FROM sweeps WHERE id = ?`, []any{id},
+		&w.DiagramID, asDocument{&w.Draft}, asDocument{&w.Asked}, &w.SG, asDocument{&w.Points}, asInstant{&w.Created})
 }

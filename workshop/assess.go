@@ -29,6 +29,8 @@ type Assessment struct {
 	CriticalAngle material.Range
 	Machine       Machine
 	Turns         cutting.Turns
+	// Setups are how the stone will be held, one after the other.
+	Setups []Setup
 	// LargestCheat is in degrees on the gear that was chosen.
 	LargestCheat float64
 	// Ranking lists the machine's gears, the best first. Proposed is a gear that
@@ -93,45 +95,43 @@ const (
 
 // Assess works a plan out without keeping it, from a revision that was frozen
 // before or, where that is "", from the diagram's present one.
-func (w *Workshop) Assess(ctx context.Context, diagramID, revision string, c Choices) (*Assessment, error) {
-	revision, err := w.freeze(ctx, diagramID, revision)
+func (s *Stones) Assess(ctx context.Context, diagramID, revision string, c Choices) (*Assessment, error) {
+	revision, err := s.library.freeze(ctx, diagramID, revision)
 	if err != nil {
 		return nil, err
 	}
-	return w.assessRevision(ctx, revision, c, nil)
+	return s.assessRevision(ctx, revision, c)
 }
 
 // freeze returns the revision that a plan is made from.
-func (w *Workshop) freeze(ctx context.Context, diagramID, revision string) (string, error) {
+func (l *Library) freeze(ctx context.Context, diagramID, revision string) (string, error) {
 	if revision != "" {
 		return revision, nil
 	}
-	d, err := w.store.Diagram(ctx, diagramID)
+	d, err := l.store.Diagram(ctx, diagramID)
 	if err == nil && d.Revision == "" {
 		err = ErrNotKept
 	}
 	return d.Revision, err
 }
 
-func (w *Workshop) assessRevision(ctx context.Context, hash string, c Choices, frozen *material.Material) (*Assessment, error) {
-	r, err := w.store.Revision(ctx, hash)
+func (s *Stones) assessRevision(ctx context.Context, hash string, c Choices) (*Assessment, error) {
+	r, err := s.library.Revision(ctx, hash)
 	if err != nil {
 		return nil, err
 	}
-	settings, err := w.Settings(ctx)
+	settings, err := s.preferences.Settings(ctx)
 	if err != nil {
 		return nil, err
 	}
 	m, ok := settings.Material(c.Material)
-	if frozen != nil {
-		m, ok = *frozen, true
-	}
 	if !ok {
 		return nil, diagram.Problem{Code: UnknownMaterial, TierNo: -1, Field: "material", Text: c.Material}
 	}
 	return assess(r.Diagram, c, m, settings.MachineOf(c.Machine))
 }
 
+// assess works out what choices make of a diagram, by the rules that plans are made by.
 func assess(d *diagram.Diagram, c Choices, m material.Material, machine Machine) (*Assessment, error) {
 	if err := checkPasses(c.Passes); err != nil {
 		return nil, err
@@ -151,25 +151,39 @@ func assess(d *diagram.Diagram, c Choices, m material.Material, machine Machine)
 	}
 	a := &Assessment{Material: m, Choices: c, Machine: machine}
 	a.Stone, a.Left = cutting.Arrange(stone, c.Girdle, c.Table)
-	if a.MM, err = scale(a.Stone, c.Size); err != nil {
+	if c.Gear != a.Stone.Diagram.Gear {
+		a.Turns = cutting.Together(a.Stone.BestTurn(c.Gear).Turn)
+		if c.Turning == TurnedSides {
+			pavilion, crown := a.Stone.BestTurnOfEachSide(c.Gear)
+			a.Turns = cutting.Turns{Pavilion: pavilion.Turn, Crown: crown.Turn}
+		}
+	}
+	a.Setups = usualSetups(c.FirstSide, c.Gear, a.Turns, nil)
+	return a, a.measure()
+}
+
+// AssessStone works out the plan of a stone's present work, from what the plan has frozen
+// and nothing else.
+func (s *Stones) AssessStone(ctx context.Context, stone Stone) (*Assessment, error) {
+	p := stone.Work().Plan
+	if p == nil {
+		return nil, ErrNoPlan
+	}
+	cut, err := s.cutPlan(ctx, *p)
+	if err != nil {
 		return nil, err
 	}
-	a.measure()
-	a.fitGear()
-	return a, nil
+	a := &Assessment{
+		Stone: cut, Material: p.Material, Choices: p.Choices, Machine: p.Machine,
+		Turns: p.Turns, Setups: p.Setups, Left: p.Left,
+	}
+	return a, a.measure()
 }
 
 // fitGear puts the stone on the gear that was chosen, and tells what the others
 // and the machine would make of it.
-func (a *Assessment) fitGear() {
+func (a *Assessment) fitGear() error {
 	stone, teeth := a.Stone, a.Choices.Gear
-	if teeth != stone.Diagram.Gear {
-		a.Turns = cutting.Together(stone.BestTurn(teeth).Turn)
-		if a.Choices.Turning == TurnedSides {
-			pavilion, crown := stone.BestTurnOfEachSide(teeth)
-			a.Turns = cutting.Turns{Pavilion: pavilion.Turn, Crown: crown.Turn}
-		}
-	}
 	a.LargestCheat = stone.LargestCheat(teeth, a.Turns)
 	a.Ranking = stone.RankGears(a.Machine.Gears)
 	if len(a.Ranking) == 0 || a.Ranking[0].LargestCheat > 0 {
@@ -178,12 +192,14 @@ func (a *Assessment) fitGear() {
 		}
 	}
 	if a.Machine.Cheater != CheaterNone || a.LargestCheat == 0 {
-		return
+		return nil
 	}
-	for _, e := range stone.MeetErrors(stone.AtWholeTeeth(teeth, a.Turns)) {
+	errs, err := stone.MeetErrors(stone.AtWholeTeeth(teeth, a.Turns))
+	for _, e := range errs {
 		a.CheatGap = max(a.CheatGap, e.Gap*a.MM*1000)
 		a.CheatResidual = max(a.CheatResidual, e.Residual*a.MM*1000)
 	}
+	return err
 }
 
 func checkPasses(passes []Pass) error {
@@ -224,7 +240,11 @@ func scale(s *cutting.Stone, size Size) (float64, error) {
 	return size.MM / m.Width, nil
 }
 
-func (a *Assessment) measure() {
+// measure fills in the figures.
+func (a *Assessment) measure() (err error) {
+	if a.MM, err = scale(a.Stone, a.Choices.Size); err != nil {
+		return err
+	}
 	m := a.Stone.Measures()
 	part := func(ratio *float64) float64 {
 		if ratio == nil {
@@ -242,4 +262,5 @@ func (a *Assessment) measure() {
 	}
 	a.Margins = Margins(a.Stone.Diagram, a.Material.RefractiveIndex.Low)
 	a.Leaking = angles.LeakingOptionals(a.Stone.Diagram, a.Material.RefractiveIndex.Low)
+	return a.fitGear()
 }

@@ -2,23 +2,22 @@ package workshop
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"errors"
 
 	"cressa/core/cutting"
-	"cressa/core/diagram"
 )
 
 // Judged is how a diagram looks to a machine.
 type Judged struct {
-	Difficulty cutting.Difficulty `json:"difficulty"`
-	Level      Level              `json:"level"`
+	Difficulty cutting.Difficulty
+	Level      Level
 	// Cuttable tells that the machine can cut it as it is drawn.
-	Cuttable bool `json:"cuttable"`
-	// Shallowest is the lowest pavilion angle of a tier that is not optional, level
-	// facets left out: a material suits the diagram where it keeps light at that
-	// angle. It is 90 for a stone without a pavilion.
-	Shallowest float64 `json:"shallowest"`
+	Cuttable bool
 	// LargestCheat is in degrees on the gear that fits best.
-	LargestCheat float64 `json:"largestCheat"`
+	LargestCheat float64
 }
 
 // Level is a difficulty in a word.
@@ -47,37 +46,66 @@ func levelOf(points float64) Level {
 // judgedWidth is the width in mm that a diagram without a plan is judged at.
 const judgedWidth = 8
 
-// judgeKey: a revision never changes, and neither do settings of one version.
-type judgeKey struct {
-	revision string
-	settings int
+// judge names a machine by what a judgement depends on: a revision never changes, and what
+// one such machine has said of it stays.
+func (m Machine) judge() string {
+	m.ID, m.Name = "", ""
+	data, err := json.Marshal(m)
+	if err != nil {
+		panic(err) // a machine is numbers and words
+	}
+	sum := sha256.Sum256(data)
+	return hex.EncodeToString(sum[:8])
 }
 
-func (w *Workshop) judge(ctx context.Context, revision string, s Settings) (*Judged, error) {
-	key := judgeKey{revision, s.Version}
-	if known, ok := w.judged.Load(key); ok {
-		return known.(*Judged), nil
-	}
-	r, err := w.store.Revision(ctx, revision)
+// Judged returns how a version looks to the default machine, ErrNotFound where it has not
+// been judged yet.
+func (l *Library) Judged(ctx context.Context, revision string) (Judged, error) {
+	settings, err := l.preferences.Settings(ctx)
 	if err != nil {
-		return nil, err
+		return Judged{}, err
 	}
-	stone, err := cutting.Cut(r.Diagram)
+	return l.store.Judgement(ctx, revision, settings.MachineOf("").judge())
+}
+
+// JudgeNext has the default machine judge one version that it has not judged yet. It
+// returns false where there is none.
+func (l *Library) JudgeNext(ctx context.Context) (more bool, err error) {
+	settings, err := l.preferences.Settings(ctx)
 	if err != nil {
-		return nil, err
+		return false, err
 	}
-	m := s.MachineOf("")
-	out := &Judged{Cuttable: len(m.Obstacles(stone)) == 0, Shallowest: 90}
+	m := settings.MachineOf("")
+	hash, err := l.store.Unjudged(ctx, m.judge())
+	if errors.Is(err, ErrNotFound) {
+		return false, l.store.DropJudgements(ctx, m.judge())
+	}
+	if err != nil {
+		return false, err
+	}
+	return true, l.judge(ctx, hash, m)
+}
+
+// judge keeps how a version looks to a machine. One that cannot be read or cut is Hard and
+// not cuttable: it must not be asked for again and again.
+func (l *Library) judge(ctx context.Context, revision string, m Machine) error {
+	out := Judged{Level: Hard, Difficulty: cutting.Difficulty{Weights: []cutting.Weight{}}}
+	if r, err := l.store.Revision(ctx, revision); err == nil {
+		if stone, err := cutting.Cut(r.Diagram); err == nil {
+			out = m.judgement(stone)
+		}
+	} else if !errors.Is(err, ErrUnreadable) {
+		return err
+	}
+	return l.store.SaveJudgement(ctx, revision, m.judge(), out)
+}
+
+func (m Machine) judgement(stone *cutting.Stone) Judged {
+	out := Judged{Cuttable: len(m.Obstacles(stone)) == 0}
 	if ranked := stone.RankGears(m.Gears); len(ranked) > 0 {
 		out.LargestCheat = ranked[0].LargestCheat
 	}
 	out.Difficulty = stone.Difficulty(judgedWidth, out.LargestCheat, m.Cheater != CheaterNone)
 	out.Level = levelOf(out.Difficulty.Points)
-	for _, t := range r.Diagram.Tiers {
-		if t.Part == diagram.Pavilion && t.Angle > 0 && !t.Optional {
-			out.Shallowest = min(out.Shallowest, t.Angle)
-		}
-	}
-	w.judged.Store(key, out)
-	return out, nil
+	return out
 }

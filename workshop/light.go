@@ -1,14 +1,15 @@
 package workshop
 
 import (
+	"cmp"
 	"context"
 	"slices"
-	"time"
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/light"
 	"cressa/core/material"
+	"cressa/workshop/journal"
 )
 
 // Looking says what a stone is made of and how it is looked at.
@@ -97,42 +98,31 @@ func GirdleWorks(s *cutting.Stone, passes int, pace float64) []GirdleWork {
 	return out
 }
 
-// Pace returns how many minutes a visit takes: the median of all that was logged on any
-// stone, or, where nothing was, the usual minutes; logged tells which.
-func (w *Workshop) Pace(ctx context.Context) (minutes float64, logged bool, err error) {
-	stones, err := w.store.Stones(ctx)
-	if err != nil {
-		return 0, false, err
+// Pace returns how many minutes a visit takes: the median of what was logged on the stones
+// that were worked on last, or, where nothing was, the usual minutes; logged tells which.
+func (s *Stones) Pace(ctx context.Context) (minutes float64, logged bool, err error) {
+	const lately = 50
+	paces, err := s.store.Paces(ctx, lately)
+	if err != nil || len(paces) == 0 {
+		return journal.UsualMinutes, false, err
 	}
-	var all []time.Duration
-	for _, s := range stones {
-		events, err := w.store.Events(ctx, s.Work.ID)
-		if err != nil {
-			return 0, false, err
+	// Each stone counts as often as it was ticked.
+	slices.SortFunc(paces, func(a, b WorkPace) int { return cmp.Compare(a.Minutes, b.Minutes) })
+	ticks := 0
+	for _, p := range paces {
+		ticks += p.Ticks
+	}
+	below := 0
+	for _, p := range paces {
+		if below += p.Ticks; 2*below >= ticks {
+			return p.Minutes, true, nil
 		}
-		eachGap(events, func(_ Event, gap time.Duration) { all = append(all, gap) })
 	}
-	if len(all) == 0 {
-		return usualMinutes, false, nil
-	}
-	return median(all).Minutes(), true, nil
+	return journal.UsualMinutes, false, nil
 }
 
-// eachGap calls f with every standing tick and the time since the one before, pauses left
-// out.
-func eachGap(events []Event, f func(e Event, gap time.Duration)) {
-	var before *Event
-	ticks := Standing(events)
-	slices.SortStableFunc(ticks, func(a, b Event) int { return a.DeviceTime.Compare(b.DeviceTime) })
-	for _, e := range ticks {
-		if e.Kind != EventDone && e.Kind != EventSkip {
-			continue
-		}
-		if before != nil {
-			if gap := e.DeviceTime.Sub(before.DeviceTime); gap <= longPause {
-				f(e, gap)
-			}
-		}
-		before = &e
-	}
+// WorkPace is the median time between the ticks of a work, and how many those are.
+type WorkPace struct {
+	Minutes float64
+	Ticks   int
 }

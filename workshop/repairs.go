@@ -3,12 +3,8 @@ package workshop
 import (
 	"context"
 	"errors"
-	"slices"
 	"time"
 )
-
-// Repair is the kind of work on a finished stone that came in, without a diagram.
-const Repair = "repair"
 
 // Intake is what is written down when a stone comes in. Figures that were not taken
 // are 0, texts that were not said empty.
@@ -33,14 +29,6 @@ type Photo struct {
 	Note  string    `json:"note"`
 }
 
-// PhotoStore keeps which photos belong to which stone.
-type PhotoStore interface {
-	// Photos returns a stone's photos, the oldest first.
-	Photos(ctx context.Context, stoneID string) ([]Photo, error)
-	InsertPhoto(ctx context.Context, stoneID string, p Photo) error
-	DropPhoto(ctx context.Context, stoneID, id string) error
-}
-
 // PhotoFiles keeps the pictures themselves.
 type PhotoFiles interface {
 	// Keep stores a picture without its place data and returns its hash. It is on
@@ -54,94 +42,90 @@ var (
 	ErrNoPicture = errors.New("no picture that can be kept")
 	// ErrNoPlan: the stone has no diagram and no plan, because it came in for repair.
 	ErrNoPlan = errors.New("the stone has no plan")
+	// ErrNotFinished: the stone is still being worked on.
+	ErrNotFinished = errors.New("the stone is not finished")
 )
 
 // TakeIn adds a stone that came in for repair.
-func (w *Workshop) TakeIn(ctx context.Context, name string, in Intake) (Stone, error) {
-	s := Stone{
-		ID: newID(), Name: name, Created: w.moment(), Version: 1,
-		Work: Work{ID: newID(), Kind: Repair, Setups: []Setup{}, Intake: &in},
+func (s *Stones) TakeIn(ctx context.Context, name string, in Intake) (Stone, error) {
+	if err := Validate(in); err != nil {
+		return Stone{}, err
 	}
-	var err error
-	s.Number, err = w.store.InsertStone(ctx, s)
-	return s, err
+	now := s.moment()
+	stone := Stone{
+		ID: s.newID(), Name: name, Created: now, Version: 1,
+		Works: []Work{{ID: s.newID(), Task: Repair{in}, Created: now}},
+	}
+	return stone, s.store.InTx(ctx, func(ctx context.Context) (err error) {
+		stone.Number, err = s.insert(ctx, stone)
+		return err
+	})
+}
+
+// TakeBack takes a finished stone of the workshop's own in again: it gets another work, a
+// repair, over the version of the stone that the caller read.
+func (s *Stones) TakeBack(ctx context.Context, stoneID string, in Intake, version int) (Stone, error) {
+	if err := Validate(in); err != nil {
+		return Stone{}, err
+	}
+	var stone Stone
+	err := s.store.InTx(ctx, func(ctx context.Context) (err error) {
+		if stone, err = s.store.Stone(ctx, stoneID); err != nil {
+			return err
+		}
+		if stone.Work().Finish == nil {
+			return ErrNotFinished
+		}
+		work := Work{ID: s.newID(), Task: Repair{in}, Created: s.moment()}
+		if err := s.store.InsertWork(ctx, stone.ID, work, version); err != nil {
+			return err
+		}
+		stone.Works, stone.Version = append(stone.Works, work), version+1
+		return s.journal.begin(ctx, work, "")
+	})
+	return stone, err
 }
 
 // ChangeIntake corrects what was written down, over the version that was read.
-func (w *Workshop) ChangeIntake(ctx context.Context, stoneID, name string, in Intake, version int) (Stone, error) {
-	s, err := w.store.Stone(ctx, stoneID)
-	if err != nil {
-		return s, err
+func (s *Stones) ChangeIntake(ctx context.Context, stoneID, name string, in Intake, version int) (Stone, error) {
+	if err := Validate(in); err != nil {
+		return Stone{}, err
 	}
-	if s.Work.Kind != Repair {
-		return s, ErrNotFound
-	}
-	s.Name, s.Work.Intake = name, &in
-	if err := w.store.SaveIntake(ctx, s, version); err != nil {
-		return s, err
-	}
-	s.Version = version + 1
-	return s, nil
+	var stone Stone
+	err := s.store.InTx(ctx, func(ctx context.Context) (err error) {
+		if stone, err = s.store.Stone(ctx, stoneID); err != nil {
+			return err
+		}
+		work := &stone.Works[len(stone.Works)-1]
+		if _, ok := work.Task.(Repair); !ok {
+			return ErrNotFound
+		}
+		repair := Repair{in}
+		stone.Name, work.Task, stone.Version = name, repair, version+1
+		return s.store.SaveRepair(ctx, stone.ID, name, work.ID, repair, version)
+	})
+	return stone, err
 }
 
 // AddPhoto keeps a picture of a stone: the file first, then that it is the stone's.
-func (w *Workshop) AddPhoto(ctx context.Context, files PhotoFiles, stoneID string, data []byte) (Photo, error) {
-	if _, err := w.store.Stone(ctx, stoneID); err != nil {
+func (s *Stones) AddPhoto(ctx context.Context, files PhotoFiles, stoneID string, data []byte) (Photo, error) {
+	if _, err := s.store.Stone(ctx, stoneID); err != nil {
 		return Photo{}, err
 	}
 	hash, err := files.Keep(data)
 	if err != nil {
 		return Photo{}, err
 	}
-	p := Photo{ID: newID(), Hash: hash, Taken: w.moment()}
-	return p, w.store.InsertPhoto(ctx, stoneID, p)
+	p := Photo{ID: s.newID(), Hash: hash, Taken: s.moment()}
+	return p, s.store.InsertPhoto(ctx, stoneID, p)
 }
 
 // Photos returns a stone's photos, the oldest first.
-func (w *Workshop) Photos(ctx context.Context, stoneID string) ([]Photo, error) {
-	return w.store.Photos(ctx, stoneID)
+func (s *Stones) Photos(ctx context.Context, stoneID string) ([]Photo, error) {
+	return s.store.Photos(ctx, stoneID)
 }
 
 // DropPhoto takes a photo off a stone. The file stays: another stone may show it.
-func (w *Workshop) DropPhoto(ctx context.Context, stoneID, id string) error {
-	return w.store.DropPhoto(ctx, stoneID, id)
-}
-
-// benchHours adds up the stretches between begin and end events. A stretch that has
-// not ended does not count yet.
-func benchHours(events []Event) float64 {
-	standing := Standing(events)
-	slices.SortStableFunc(standing, func(a, b Event) int { return a.DeviceTime.Compare(b.DeviceTime) })
-	total := time.Duration(0)
-	var since *time.Time
-	for _, e := range standing {
-		switch {
-		case e.Kind == EventBegin && since == nil:
-			since = &e.DeviceTime
-		case e.Kind == EventEnd && since != nil:
-			total += e.DeviceTime.Sub(*since)
-			since = nil
-		}
-	}
-	return total.Hours()
-}
-
-// repairSummary is Summary for a stone that came in.
-func (w *Workshop) repairSummary(s Stone, events []Event) Summary {
-	out := Summary{Stone: s, LastEvent: s.Created, Hours: benchHours(events), State: StatePlanned, Material: s.Work.Intake.Material, SizeMM: s.Work.Intake.WidthMM}
-	for _, e := range events {
-		if e.ServerTime.After(out.LastEvent) {
-			out.LastEvent = e.ServerTime
-		}
-	}
-	if len(Standing(events)) > 0 {
-		out.State = StateCutting
-	}
-	if f := s.Work.Finish; f != nil {
-		out.State = StateFinished
-		if f.Hours != nil {
-			out.Hours = *f.Hours
-		}
-	}
-	return out
+func (s *Stones) DropPhoto(ctx context.Context, stoneID, id string) error {
+	return s.store.DropPhoto(ctx, stoneID, id)
 }

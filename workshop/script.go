@@ -11,7 +11,7 @@ import (
 )
 
 // Script is everything the bench needs to cut a stone without asking again: the
-// visits in order and the facets they are to.
+// visits in order and the facets they are to. It follows from the plan alone.
 type Script struct {
 	Assessment *Assessment
 	Setups     []Setup
@@ -33,8 +33,9 @@ type ScriptFacet struct {
 	TierNo int
 	Tier   string
 	Part   diagram.Part
-	Setup  int
-	Dial   gear.Position
+	// Setup is the place of its setup.
+	Setup int
+	Dial  gear.Position
 	// Angle is in degrees. Below and Above are its settable neighbours on this
 	// machine, equal where it can be set as it is. Reading is what the protractor
 	// shows: another figure where its zero is off.
@@ -52,67 +53,66 @@ type ScriptFacet struct {
 // ScriptVisit is a visit with the place of its facet in Script.Facets and its
 // round: facets that follow each other in a pass with the protractor untouched.
 type ScriptVisit struct {
-	Visit
-	FacetNo int
-	Round   int
+	Setup, Pass string
+	Facet       FacetID
+	FacetNo     int
+	Round       int
 }
 
-// Script lays out the work on a stone.
-func (w *Workshop) Script(ctx context.Context, s Stone) (*Script, error) {
-	a, err := w.AssessStone(ctx, s)
+// Script lays out the present work on a stone.
+func (s *Stones) Script(ctx context.Context, stone Stone) (*Script, error) {
+	a, err := s.AssessStone(ctx, stone)
 	if err != nil {
 		return nil, err
 	}
-	out := &Script{Assessment: a, Setups: s.Work.Setups, Passes: s.Work.Plan.Choices.Passes}
-	var order []int
-	for no, setup := range s.Work.Setups {
-		for _, i := range a.visiting(setup.Up) {
-			order = append(order, i)
-			out.Facets = append(out.Facets, a.scriptFacet(i, s.Work.Plan.Facets[i], no))
+	plan := stone.Work().Plan
+	out := &Script{Assessment: a, Setups: plan.Setups, Passes: plan.Choices.Passes}
+	at := places(a.Stone)
+	order := make([]int, len(plan.Facets))
+	for i, f := range plan.Facets {
+		place, ok := at[facetKey{f.Tier, f.Index}]
+		if !ok {
+			return nil, errPlanBroken
 		}
+		facet, err := a.scriptFacet(place, f)
+		if err != nil {
+			return nil, err
+		}
+		order[i] = place
+		out.Facets = append(out.Facets, facet)
 	}
-	out.Steps = cutting.Steps(a.Stone.Replay(order), order)
+	solids, err := a.Stone.Replay(order)
+	if err != nil {
+		return nil, err
+	}
+	out.Steps = cutting.Steps(solids, order)
 	out.Visits = visits(out)
 	return out, nil
 }
 
-// visiting returns the facets that are cut with a side up, as places in
-// Stone.Facets: tier by tier, within a tier in the plan's visiting order.
-func (a *Assessment) visiting(up diagram.Part) []int {
-	var out []int
-	byTier := make([][]int, len(a.Stone.Diagram.Tiers))
-	for i, f := range a.Stone.Facets {
-		byTier[f.Tier] = append(byTier[f.Tier], i)
-	}
-	for no, facets := range byTier {
-		if a.Stone.Diagram.CutWith(a.Stone.Diagram.Tiers[no].Part) != up {
-			continue
-		}
-		dials := make([]float64, len(facets))
-		for k, i := range facets {
-			dials[k] = a.Stone.Dial(a.Stone.Facets[i], a.Choices.Gear, a.Turns).Index
-		}
-		for _, k := range a.Choices.Visiting.Order(dials, a.Choices.Gear) {
-			out = append(out, facets[k])
-		}
-	}
-	return out
-}
-
-func (a *Assessment) scriptFacet(i int, id FacetID, setup int) ScriptFacet {
-	f := a.Stone.Facets[i]
+func (a *Assessment) scriptFacet(place int, planned PlannedFacet) (ScriptFacet, error) {
+	f := a.Stone.Facets[place]
 	t := a.Stone.Diagram.Tiers[f.Tier]
 	out := ScriptFacet{
-		ID: id, No: i, TierNo: f.Tier, Tier: t.Name, Part: t.Part, Setup: setup,
-		Dial: a.Stone.Dial(f, a.Choices.Gear, a.Turns), Angle: t.Angle, Reading: a.Machine.Reading(t.Angle),
-		Target: f.Target, AtMeet: f.AtMeet, Passes: len(a.Choices.Passes),
+		ID: planned.ID, No: place, TierNo: f.Tier, Tier: t.Name, Part: t.Part, Setup: -1,
+		Target: f.Target, AtMeet: f.AtMeet, Passes: planned.Passes,
 	}
-	if t.Part == diagram.Girdle {
-		out.Passes = a.Choices.GirdleFinish.Passes(out.Passes)
+	for no, setup := range a.Setups {
+		if setup.ID == planned.Setup {
+			set, err := gear.Dial(f.Plane.Normal, setup.Pose)
+			if err != nil {
+				return out, err
+			}
+			out.Setup, out.Dial, out.Angle = no, set.Position, set.Angle
+		}
 	}
-	out.Below, out.Above = a.Machine.SettableAngles(t.Angle)
+	if out.Setup < 0 {
+		return out, errPlanBroken
+	}
+	out.Reading = a.Machine.Reading(out.Angle)
+	out.Below, out.Above = a.Machine.SettableAngles(out.Angle)
 	out.CheatTurns, _ = a.Machine.CheatTurns(out.Dial.Cheat)
-	return out
+	return out, nil
 }
 
 func visits(s *Script) []ScriptVisit {
@@ -129,7 +129,7 @@ func visits(s *Script) []ScriptVisit {
 					round++
 				}
 				last = i
-				out = append(out, ScriptVisit{Visit{setup.ID, pass.ID, f.ID}, i, round})
+				out = append(out, ScriptVisit{setup.ID, pass.ID, f.ID, i, round})
 			}
 		}
 	}

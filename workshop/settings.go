@@ -24,6 +24,16 @@ type Settings struct {
 	Materials []material.Material `json:"materials" validate:"max=200,dive"`
 }
 
+// Preferences keeps the settings.
+type Preferences struct{ store PreferenceStore }
+
+// PreferenceStore keeps the settings.
+type PreferenceStore interface {
+	// Settings returns the settings, the zero value before they were first saved.
+	Settings(ctx context.Context) (Settings, error)
+	SaveSettings(ctx context.Context, s Settings, version int) error
+}
+
 // DefaultSettings is what a new workshop starts with.
 func DefaultSettings() Settings {
 	m, h := DefaultMachine(), DefaultHabits()
@@ -34,8 +44,8 @@ func DefaultSettings() Settings {
 }
 
 // Settings returns the workshop's settings.
-func (w *Workshop) Settings(ctx context.Context) (Settings, error) {
-	s, err := w.store.Settings(ctx)
+func (p *Preferences) Settings(ctx context.Context) (Settings, error) {
+	s, err := p.store.Settings(ctx)
 	if err == nil && s.Version == 0 {
 		return DefaultSettings(), nil
 	}
@@ -53,7 +63,10 @@ const (
 )
 
 // SaveSettings stores the settings over the given version, 0 the first time.
-func (w *Workshop) SaveSettings(ctx context.Context, s Settings) (Settings, error) {
+func (p *Preferences) SaveSettings(ctx context.Context, s Settings) (Settings, error) {
+	if err := Validate(s); err != nil {
+		return s, err
+	}
 	if err := s.check(); err != nil {
 		return s, err
 	}
@@ -67,7 +80,7 @@ func (w *Workshop) SaveSettings(ctx context.Context, s Settings) (Settings, erro
 	}
 	version := s.Version
 	s.Version++
-	return s, w.store.SaveSettings(ctx, s, version)
+	return s, p.store.SaveSettings(ctx, s, version)
 }
 
 func (s Settings) check() error {

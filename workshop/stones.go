@@ -2,349 +2,236 @@ package workshop
 
 import (
 	"context"
-	"fmt"
-	"math"
-	"slices"
 	"time"
 
-	"cressa/core/cutting"
-	"cressa/core/diagram"
-	"cressa/core/material"
+	"cressa/workshop/journal"
 )
 
-// Stone is the physical thing, with a short number to write on its bag. Its work
-// is what is being done to it: the first cut, later perhaps a recut.
+// Stone is the physical thing, with a short number to write on its bag.
 type Stone struct {
-	ID      string    `json:"id"`
-	Number  int       `json:"number"`
-	Name    string    `json:"name"`
-	Created time.Time `json:"created"`
-	Version int       `json:"version"`
+	ID      string
+	Number  int
+	Name    string
+	Created time.Time
+	Version int
 	// Run is the run it belongs to and RunPlace its place there from 1; "" and 0
 	// for a stone of its own.
-	Run      string `json:"run"`
-	RunPlace int    `json:"runPlace"`
-	Work     Work   `json:"work"`
+	Run      string
+	RunPlace int
+	// Works are what was and is done to it, oldest first, one at least.
+	Works []Work
 }
 
-// Work is one cutting of a stone, from the plan to the logbook.
+// Work returns the present work, the last one.
+func (s Stone) Work() Work { return s.Works[len(s.Works)-1] }
+
+// Work is one thing that is done to a stone: its first cut, or a repair.
 type Work struct {
-	ID string `json:"id"`
-	// Kind is first-cut or repair.
-	Kind string `json:"kind"`
-	// Plan is the latest one, nil for a repair; Intake is nil for a first cut.
-	Plan   *Plan   `json:"plan"`
-	Intake *Intake `json:"intake"`
-	// Setups are the dop-ups in order.
-	Setups []Setup `json:"setups"`
-	// Finish is nil until the stone is off the dop.
-	Finish *Finish `json:"finish"`
+	ID      string
+	Task    Task
+	Created time.Time
+	// Plan is the latest one, nil for a work without.
+	Plan *Plan
+	// Finish is nil until the logbook card is written.
+	Finish *Finish
 }
 
-// FirstCut is the kind of work that makes a stone out of rough.
-const FirstCut = "first-cut"
-
-// Setup is one dop-up: how the stone stands on the machine. Pavilion and crown are
-// the usual two.
-type Setup struct {
-	ID string `json:"id"`
-	// Up is the side that points out of the dop.
-	Up diagram.Part `json:"up"`
-	// Turn is the turn of the stone on the dop, degrees clockwise as seen from
-	// above the table.
-	Turn float64 `json:"turn"`
-	// Rotation takes a facet's nominal direction to where it really is, row by
-	// row. It is the identity until a stone has moved on its dop.
-	Rotation [9]float64 `json:"rotation"`
+// Task is what a work is for. Each kind has its own record.
+type Task interface {
+	// Kind names the rules that its log obeys.
+	Kind() journal.Task
+	sealed()
 }
 
-var unmoved = [9]float64{1, 0, 0, 0, 1, 0, 0, 0, 1}
+// FirstCut makes a stone out of rough, to a plan.
+type FirstCut struct{}
 
-// Pass is one trip over all facets of a side with one lap.
-type Pass struct {
-	// ID survives renaming and reordering; ticks name it.
-	ID   string `json:"id" validate:"required,max=40"`
-	Name string `json:"name" validate:"required,max=60"`
-	Lap  string `json:"lap" validate:"max=60"`
+// Kind implements Task.
+func (FirstCut) Kind() journal.Task { return journal.FirstCut }
+func (FirstCut) sealed()            {}
+
+// Repair mends a finished stone that came in, without a plan.
+type Repair struct{ Intake Intake }
+
+// Kind implements Task.
+func (Repair) Kind() journal.Task { return journal.Repair }
+func (Repair) sealed()            {}
+
+// Stones keeps stones: their works, plans, cards and photos.
+type Stones struct {
+	store interface {
+		Transactions
+		StoneStore
+	}
+	library     *Library
+	journal     *Journal
+	preferences *Preferences
+	origin
 }
 
-// Size says how large the stone is to be.
-type Size struct {
-	// Basis is what the figure measures: the width or the length of the stone, or
-	// across the flats of a girdle tier.
-	Basis string  `json:"basis" validate:"oneof=width length flats"`
-	Tier  string  `json:"tier" validate:"max=12"`
-	MM    float64 `json:"mm" validate:"min=0.1,max=500"`
-	// Typed is the figure as it was typed.
-	Typed string `json:"typed" validate:"max=40"`
+// StoneStore keeps stones with all that belongs to them.
+type StoneStore interface {
+	// Stones returns a page of the stones that match a filter.
+	Stones(ctx context.Context, f StoneFilter, after Cursor, limit int) (StonePage, error)
+	// Sums adds up the logbook.
+	Sums(ctx context.Context) (LogbookSums, error)
+	Stone(ctx context.Context, id string) (Stone, error)
+	// InsertStone adds a stone with its works and their plans and gives it the next
+	// number.
+	InsertStone(ctx context.Context, s Stone) (number int, err error)
+	// InsertWork adds a work to a stone over the version that the caller read.
+	InsertWork(ctx context.Context, stoneID string, w Work, version int) error
+	InsertRun(ctx context.Context, r Run) error
+	// Run returns a run and its stones in their order.
+	Run(ctx context.Context, id string) (Run, []Stone, error)
+	// AddPlan adds a revision of a work's plan over the version of its stone.
+	AddPlan(ctx context.Context, stoneID, workID string, p Plan, version int) error
+	// Plan returns a revision of a work's plan.
+	Plan(ctx context.Context, workID string, no int) (Plan, error)
+	// SaveRepair stores a repair and its stone's name over the version of the stone.
+	SaveRepair(ctx context.Context, stoneID, name, workID string, r Repair, version int) error
+	SaveFinish(ctx context.Context, workID string, f Finish, version int) error
+	// Paces returns the paces of the works that were ticked last.
+	Paces(ctx context.Context, works int) ([]WorkPace, error)
+
+	// Photos returns a stone's photos, the oldest first.
+	Photos(ctx context.Context, stoneID string) ([]Photo, error)
+	InsertPhoto(ctx context.Context, stoneID string, p Photo) error
+	DropPhoto(ctx context.Context, stoneID, id string) error
 }
 
-// Choices are what a cutter decides when planning a stone.
-type Choices struct {
-	Material string `json:"material" validate:"required,max=60"`
-	// Machine is the ID of the machine it is cut on; the default where it is gone.
-	Machine   string       `json:"machine" validate:"max=40"`
-	Gear      int          `json:"gear" validate:"min=1,max=360"`
-	Size      Size         `json:"size"`
-	FirstSide diagram.Part `json:"firstSide" validate:"oneof=pavilion crown"`
-	Ways
-	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
+// StoneLine is a stone as lists show it, with where its present work stands.
+type StoneLine struct {
+	ID       string
+	Number   int
+	Name     string
+	Created  time.Time
+	Version  int
+	Run      string
+	RunPlace int
+	WorkID   string
+	Task     journal.Task
+	// Diagram is what its plan's diagram is called and Picture that version's hash, ""
+	// without a plan.
+	Diagram, Picture string
+	// Material and SizeMM are the plan's, or those of the stone that came in.
+	Material string
+	SizeMM   float64
+	// Promised is the day that a repair was promised for, "" for none.
+	Promised string
+	Figures
+	Finish *Finish
 }
 
-// Plan is one revision of what is to be cut. It is never changed; a change of
-// plan is a new revision and an event in the log.
-type Plan struct {
-	No int `json:"no"`
-	// DiagramID is the diagram it was planned from, Revision what that held then.
-	DiagramID string `json:"diagramId"`
-	Revision  string `json:"revision"`
-	// AsCut is the revision that is cut: another one where the side cut first is
-	// not the diagram's own.
-	AsCut   string        `json:"asCut"`
-	Choices Choices       `json:"choices"`
-	Turns   cutting.Turns `json:"turns"`
-	Facets  []FacetID     `json:"facets"`
-	// Material is what the choices' material was when the plan was made: an own one
-	// may be changed later. Plans from before it was kept have none.
-	Material *material.Material `json:"material,omitempty"`
-	Created  time.Time          `json:"created"`
-	// DiagramName is what the diagram is called, for lists.
-	DiagramName string `json:"diagramName"`
+// StoneFilter says which stones are looked for, and in which order.
+type StoneFilter struct {
+	// ID leaves one stone, "" for all.
+	ID string
+	// States and Tasks are those wanted, all where there are none.
+	States []journal.State
+	Tasks  []journal.Task
+	// Words must all be found in number, name, diagram or material.
+	Words []string
+	Run   string
+	Sort  StoneSort
+	// Uncounted leaves the total out, where only the first few are wanted.
+	Uncounted bool
 }
 
-// FacetID is the name under which the log knows a facet. It stays with the facet
-// when a tier is renamed or moved, and on another gear.
-type FacetID = string
+// StoneSort is an order of stones.
+type StoneSort string
 
-// Propose returns what a plan of a diagram begins with: the material whose index is
-// nearest to the diagram's, the best of the machine's gears, and the habits as far
-// as the diagram allows them.
-func (w *Workshop) Propose(ctx context.Context, diagramID string) (Choices, error) {
-	hash, err := w.freeze(ctx, diagramID, "")
-	if err != nil {
-		return Choices{}, err
-	}
-	r, err := w.store.Revision(ctx, hash)
-	if err != nil {
-		return Choices{}, err
-	}
-	settings, err := w.Settings(ctx)
-	if err != nil {
-		return Choices{}, err
-	}
-	stone, err := cutting.Cut(r.Diagram)
-	if err != nil {
-		return Choices{}, err
-	}
-	habits, machine := settings.HabitsOf(""), settings.MachineOf("")
-	c := Choices{
-		Machine: machine.ID, Gear: r.Diagram.Gear, FirstSide: habits.side(r.Diagram), Ways: habits.Ways,
-		Size: Size{Basis: "width", MM: 8, Typed: "8"}, Passes: habits.Passes,
-	}
-	if ranked := stone.RankGears(machine.Gears); len(ranked) > 0 {
-		c.Gear = ranked[0].Teeth
-	}
-	if c.FirstSide != r.Diagram.FirstSide {
-		if _, err := cutting.OtherSideFirst(stone); err != nil {
-			c.FirstSide = r.Diagram.FirstSide
-		}
-	}
-	nearest := math.Inf(1)
-	for _, m := range settings.AllMaterials() {
-		if off := math.Abs(m.RefractiveIndex.Low - r.Diagram.RefractiveIndex); off < nearest {
-			nearest, c.Material = off, m.Name
-		}
-	}
-	return c, nil
+// The orders. The zero value is ByTouch.
+const (
+	// ByTouch: the one that something happened to last comes first.
+	ByTouch StoneSort = "touch"
+	// ByPromise: the one promised first.
+	ByPromise StoneSort = "promise"
+	// ByPlace: in the order of their run.
+	ByPlace StoneSort = "place"
+	// ByFinish: the one finished last.
+	ByFinish StoneSort = "finish"
+)
+
+// StonePage is a page of stones.
+type StonePage struct {
+	Lines []StoneLine
+	// Next is where the next page begins, nil after the last. Total counts all that match.
+	Next  *Cursor
+	Total int
 }
 
-// PlanStone adds a stone with its first plan and the setups that it needs.
-func (w *Workshop) PlanStone(ctx context.Context, name, diagramID string, c Choices) (Stone, error) {
-	s, err := w.newStone(ctx, name, diagramID, c)
-	if err != nil {
-		return s, err
-	}
-	s.Number, err = w.store.InsertStone(ctx, s)
-	return s, err
+// LogbookSums adds up the finished stones.
+type LogbookSums struct {
+	Stones                      int
+	RoughCarats, FinishedCarats float64
+	Hours                       float64
 }
 
-// newStone makes a stone with its first plan, not stored yet.
-func (w *Workshop) newStone(ctx context.Context, name, diagramID string, c Choices) (Stone, error) {
-	plan, a, err := w.newPlan(ctx, diagramID, "", c)
-	if err != nil {
-		return Stone{}, err
-	}
-	plan.No, plan.Facets = 1, make([]FacetID, len(a.Stone.Facets))
-	for i := range plan.Facets {
-		plan.Facets[i] = facetName(i)
-	}
-	first := c.FirstSide
-	s := Stone{
-		ID: newID(), Name: name, Created: w.moment(), Version: 1,
-		Work: Work{ID: newID(), Kind: FirstCut, Plan: &plan, Setups: []Setup{
-			{ID: newID(), Up: first, Turn: plan.Turns.Of(first), Rotation: unmoved},
-			{ID: newID(), Up: first.Other(), Turn: plan.Turns.Of(first.Other()), Rotation: unmoved},
-		}},
-	}
-	return s, nil
-}
-
-// newPlan assesses the choices and freezes the diagram. An empty revision means
-// the diagram's present one.
-func (w *Workshop) newPlan(ctx context.Context, diagramID, revision string, c Choices) (Plan, *Assessment, error) {
-	c.Ways = c.said()
-	plan := Plan{DiagramID: diagramID, Choices: c, Created: w.moment()}
-	var err error
-	if plan.Revision, err = w.freeze(ctx, diagramID, revision); err != nil {
-		return plan, nil, err
-	}
-	a, err := w.assessRevision(ctx, plan.Revision, c, nil)
-	if err != nil {
-		return plan, nil, err
-	}
-	r, err := w.revisionOf(a.Stone.Diagram)
-	if err != nil {
-		return plan, nil, err
-	}
-	if err := w.store.InsertRevision(ctx, *r); err != nil {
-		return plan, nil, err
-	}
-	plan.AsCut, plan.Turns, plan.DiagramName, plan.Material = r.Hash, a.Turns, r.Facts.Name, &a.Material
-	return plan, a, nil
-}
-
-func facetName(i int) FacetID { return fmt.Sprintf("f%d", i+1) }
-
-// Replan gives a stone a new plan over the version that the caller read. Facets
-// that the old plan had keep their names, and so their ticks. A run has one plan:
-// its other stones that are not finished get the new one too.
-func (w *Workshop) Replan(ctx context.Context, stoneID string, c Choices, version int) (Stone, error) {
-	s, err := w.store.Stone(ctx, stoneID)
-	if err != nil {
-		return s, err
-	}
-	s.Version = version
-	s, err = w.replanned(ctx, s, c)
-	if err != nil {
-		return s, err
-	}
-	all := []Stone{s}
-	if s.Run != "" {
-		_, stones, err := w.Run(ctx, s.Run)
-		if err != nil {
-			return s, err
-		}
-		for _, other := range stones {
-			if other.ID == s.ID || other.Work.Finish != nil {
-				continue
-			}
-			other, err = w.replanned(ctx, other, c)
-			if err != nil {
-				return s, fmt.Errorf("stone %d of the run: %w", other.Number, err)
-			}
-			all = append(all, other)
-		}
-	}
-	told := make([]Event, len(all))
-	for i, o := range all {
-		told[i] = Event{ID: newID(), Device: "workshop", DeviceTime: w.moment(), ServerTime: w.moment(), Kind: EventPlan, Text: fmt.Sprint(o.Work.Plan.No)}
-	}
-	if err := w.store.AddPlans(ctx, all, told); err != nil {
-		return s, err
-	}
-	s.Version++
-	return s, nil
-}
-
-// replanned returns a stone with a new plan, not stored yet.
-func (w *Workshop) replanned(ctx context.Context, s Stone, c Choices) (Stone, error) {
-	if s.Work.Kind == Repair {
-		return s, ErrNoPlan
-	}
-	if s.Work.Finish != nil {
-		return s, ErrFinished
-	}
-	if c.FirstSide != s.Work.Plan.Choices.FirstSide {
-		if begun, err := w.begun(ctx, s.Work); err != nil || begun {
-			if err == nil {
-				err = diagram.Problem{Code: SideIsCut, TierNo: -1, Field: diagram.FieldFirstSide, Text: string(s.Work.Plan.Choices.FirstSide)}
-			}
-			return s, err
-		}
-	}
-	plan, a, err := w.newPlan(ctx, s.Work.Plan.DiagramID, s.Work.Plan.Revision, c)
-	if err != nil {
-		return s, err
-	}
-	before, err := w.store.Revision(ctx, s.Work.Plan.AsCut)
-	if err != nil {
-		return s, err
-	}
-	old, err := cutting.Cut(before.Diagram)
-	if err != nil {
-		return s, err
-	}
-	plan.No = s.Work.Plan.No + 1
-	plan.Facets = carryNames(old, s.Work.Plan.Facets, a.Stone)
-	s.Work.Plan = &plan
-	s.Work.Setups = slices.Clone(s.Work.Setups)
-	s.Work.Setups[0].Up, s.Work.Setups[1].Up = c.FirstSide, c.FirstSide.Other()
-	for i := range s.Work.Setups {
-		s.Work.Setups[i].Turn = plan.Turns.Of(s.Work.Setups[i].Up)
-	}
-	return s, nil
-}
-
-// SideIsCut refuses to change the side cut first once cutting has begun.
-const SideIsCut diagram.Code = "side-is-cut"
-
-func (w *Workshop) begun(ctx context.Context, work Work) (bool, error) {
-	events, err := w.store.Events(ctx, work.ID)
-	return len(Visited(events)) > 0, err
-}
-
-// carryNames gives every facet of the new stone the name of the facet of the old
-// one that lies in the same direction, and a fresh name to the rest. Direction
-// survives renaming, reordering and another gear.
-func carryNames(old *cutting.Stone, names []FacetID, now *cutting.Stone) []FacetID {
-	const same = 1e-6
-	out := make([]FacetID, len(now.Facets))
-	used := make([]bool, len(old.Facets))
-	for i, f := range now.Facets {
-		for k, g := range old.Facets {
-			near := sqDistance(f, g) < same*same
-			if near && !used[k] && now.Diagram.Tiers[f.Tier].Part == old.Diagram.Tiers[g.Tier].Part {
-				out[i], used[k] = names[k], true
-				break
-			}
-		}
-	}
-	fresh := len(names)
-	for i := range out {
-		if out[i] == "" {
-			out[i] = facetName(fresh)
-			fresh++
-		}
-	}
-	return out
-}
-
-func sqDistance(a, b cutting.Facet) float64 {
-	dx := a.Plane.Normal.X - b.Plane.Normal.X
-	dy := a.Plane.Normal.Y - b.Plane.Normal.Y
-	dz := a.Plane.Normal.Z - b.Plane.Normal.Z
-	return dx*dx + dy*dy + dz*dz
+// Stones returns a page of the stones that match a filter.
+func (s *Stones) Stones(ctx context.Context, f StoneFilter, after Cursor, limit int) (StonePage, error) {
+	return s.store.Stones(ctx, f, after, limit)
 }
 
 // Stone returns one stone.
-func (w *Workshop) Stone(ctx context.Context, id string) (Stone, error) {
-	return w.store.Stone(ctx, id)
+func (s *Stones) Stone(ctx context.Context, id string) (Stone, error) { return s.store.Stone(ctx, id) }
+
+// Sums adds up the logbook.
+func (s *Stones) Sums(ctx context.Context) (LogbookSums, error) { return s.store.Sums(ctx) }
+
+// insert adds a stone and the state of its works, within a transaction.
+func (s *Stones) insert(ctx context.Context, stone Stone) (number int, err error) {
+	if number, err = s.store.InsertStone(ctx, stone); err != nil {
+		return 0, err
+	}
+	for _, w := range stone.Works {
+		if err := s.journal.begin(ctx, w, stone.Run); err != nil {
+			return 0, err
+		}
+		if w.Plan != nil {
+			if err := s.journal.tell(ctx, w.ID, journal.Plan, w.Plan.Asked()); err != nil {
+				return 0, err
+			}
+		}
+	}
+	return number, nil
 }
 
-// AssessStone works out the present plan of a stone.
-func (w *Workshop) AssessStone(ctx context.Context, s Stone) (*Assessment, error) {
-	if s.Work.Kind == Repair {
-		return nil, ErrNoPlan
+// Finish is the stone's card in the logbook. Figures that were not taken are 0.
+type Finish struct {
+	Version        int     `json:"version"`
+	RoughCarats    float64 `json:"roughCarats" validate:"min=0,max=100000"`
+	FinishedCarats float64 `json:"finishedCarats" validate:"min=0,max=100000"`
+	WidthMM        float64 `json:"widthMM" validate:"min=0,max=1000"`
+	LengthMM       float64 `json:"lengthMM" validate:"min=0,max=1000"`
+	HeightMM       float64 `json:"heightMM" validate:"min=0,max=1000"`
+	Started        string  `json:"started" validate:"omitempty,datetime=2006-01-02"`
+	Finished       string  `json:"finished" validate:"required,datetime=2006-01-02"`
+	// Hours is what the cutter corrected the reckoned hours to, nil where they
+	// were left.
+	Hours *float64  `json:"hours" validate:"omitempty,min=0,max=10000"`
+	Notes string    `json:"notes" validate:"max=20000"`
+	Saved time.Time `json:"saved"`
+}
+
+// FinishStone stores the logbook card of a stone's present work over the version that the
+// caller read, 0 the first time: then the work is finished.
+func (s *Stones) FinishStone(ctx context.Context, stoneID string, f Finish) (Finish, error) {
+	if err := Validate(f); err != nil {
+		return f, err
 	}
-	return w.assessRevision(ctx, s.Work.Plan.Revision, s.Work.Plan.Choices, s.Work.Plan.Material)
+	version := f.Version
+	f.Version++
+	f.Saved = s.moment()
+	return f, s.store.InTx(ctx, func(ctx context.Context) error {
+		stone, err := s.store.Stone(ctx, stoneID)
+		if err != nil {
+			return err
+		}
+		work := stone.Work()
+		if err := s.store.SaveFinish(ctx, work.ID, f, version); err != nil || version > 0 {
+			return err
+		}
+		return s.journal.tell(ctx, work.ID, journal.Finish, nil)
+	})
 }

@@ -49,17 +49,17 @@ func (s Sweep) Field() sweep.Field {
 }
 
 // KeepSweep keeps what a sweep of a diagram came to.
-func (w *Workshop) KeepSweep(ctx context.Context, s Sweep) (Sweep, error) {
-	s.ID, s.Created = newID(), w.moment()
-	return s, w.store.InsertSweep(ctx, s, sweepsKept)
+func (l *Library) KeepSweep(ctx context.Context, s Sweep) (Sweep, error) {
+	s.ID, s.Created = l.newID(), l.moment()
+	return s, l.store.InsertSweep(ctx, s, sweepsKept)
 }
 
 // Sweeps returns a diagram's sweeps without their points, the newest first.
-func (w *Workshop) Sweeps(ctx context.Context, diagramID string) ([]Sweep, error) {
-	return w.store.Sweeps(ctx, diagramID)
+func (l *Library) Sweeps(ctx context.Context, diagramID string) ([]Sweep, error) {
+	return l.store.Sweeps(ctx, diagramID)
 }
 
 // Sweep returns a sweep.
-func (w *Workshop) Sweep(ctx context.Context, id string) (Sweep, error) {
-	return w.store.Sweep(ctx, id)
+func (l *Library) Sweep(ctx context.Context, id string) (Sweep, error) {
+	return l.store.Sweep(ctx, id)
 }

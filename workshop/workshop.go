@@ -1,14 +1,15 @@
 // Package workshop keeps the records of a cutter's work and the rules they obey:
-// diagrams and their revisions, stones and their plans, the log of what happened
-// at the wheel, and the logbook. It knows neither SQL nor HTTP: it declares the
-// store it needs.
+// diagrams and their revisions, stones and the works on them, the log of what happened
+// at the wheel, machines and habits, and who may come in. It knows neither SQL nor HTTP:
+// each aggregate declares the store it needs.
 package workshop
 
 import (
+	"context"
 	"crypto/rand"
 	"encoding/hex"
 	"errors"
-	"sync"
+	"io"
 	"time"
 )
 
@@ -22,35 +23,94 @@ var (
 	ErrStarter = errors.New("a starter diagram is copied, not changed")
 	// ErrNotKept: a diagram has no version yet that could be cut.
 	ErrNotKept = errors.New("the diagram has no kept version")
-	// ErrFinished: a finished stone's plan and log are closed.
+	// ErrFinished: a finished stone's plan is closed.
 	ErrFinished = errors.New("the stone is finished")
-	// ErrForeignEvent: an event names a setup, pass or facet the work has not.
-	ErrForeignEvent = errors.New("the event does not belong to this work")
+	// ErrBusy: the records cannot be written or read now, because another program holds
+	// them or the disk is full.
+	ErrBusy = errors.New("the records cannot be reached")
+	// ErrUnreadable: a stored record cannot be read or no longer makes sense.
+	ErrUnreadable = errors.New("the record cannot be read")
 )
 
 // KeepDeleted is how long a deleted diagram can be brought back.
 const KeepDeleted = 30 * 24 * time.Hour
 
-// Workshop is the service over the records. Its methods may be called from many
-// goroutines.
+// Workshop holds the services over one set of records. Their methods may be called from
+// many goroutines.
 type Workshop struct {
-	store Store
-	now   func() time.Time
-	// judged keeps judgements: they follow from a revision and the settings.
-	judged sync.Map
+	*Library
+	*Stones
+	*Journal
+	*Preferences
+	*Access
 }
 
-// New returns a workshop that keeps its records in the store and takes the time
-// from now.
-func New(store Store, now func() time.Time) *Workshop { return &Workshop{store: store, now: now} }
+// Store is all that the workshop keeps. A method that returns without error has put its
+// record on disk, or, within InTx, will have when that returns. Writes that take a
+// version succeed only while the record still has that version, and return ErrStale
+// otherwise.
+type Store interface {
+	Transactions
+	LibraryStore
+	SweepStore
+	StoneStore
+	JournalStore
+	PreferenceStore
+	AccessStore
+}
+
+// Transactions runs what belongs together.
+type Transactions interface {
+	// InTx runs f in one transaction: what f reads with the context it is given does not
+	// change until it ends, and what it writes is kept as a whole or, where f returns an
+	// error, not at all. A call within f joins the transaction.
+	InTx(ctx context.Context, f func(context.Context) error) error
+}
+
+// New returns a workshop that keeps its records in the store and takes the time from now.
+func New(store Store, now func() time.Time) *Workshop {
+	return NewDrawn(store, now, rand.Reader)
+}
+
+// NewDrawn is New for records whose names are drawn from a source of random bytes: the
+// same source gives the same records.
+func NewDrawn(store Store, now func() time.Time, random io.Reader) *Workshop {
+	from := origin{now, random}
+	preferences := &Preferences{store}
+	journal := &Journal{store, from}
+	library := &Library{store, preferences, from}
+	return &Workshop{
+		Library: library, Journal: journal, Preferences: preferences,
+		Stones: &Stones{store, library, journal, preferences, from},
+		Access: &Access{store, from},
+	}
+}
+
+// origin is where records get their times and names from.
+type origin struct {
+	now    func() time.Time
+	random io.Reader
+}
+
+// moment returns the present in UTC, in whole microseconds, as it is stored.
+func (o origin) moment() time.Time { return o.now().UTC().Truncate(time.Microsecond) }
 
 // newID returns a random 128-bit name as 32 hexadecimal digits.
-func newID() string {
-	var b [16]byte
-	// crypto/rand.Read never fails on the systems that Go supports.
-	_, _ = rand.Read(b[:])
-	return hex.EncodeToString(b[:])
+func (o origin) newID() string { return o.secret(16) }
+
+// secret returns n random bytes in hexadecimal digits.
+func (o origin) secret(n int) string {
+	b := make([]byte, n)
+	if _, err := io.ReadFull(o.random, b); err != nil {
+		panic(err) // the system's source of randomness does not fail
+	}
+	return hex.EncodeToString(b)
 }
 
-// moment returns the present in UTC, whole microseconds, as it is stored.
-func (w *Workshop) moment() time.Time { return w.now().UTC().Truncate(time.Microsecond) }
+// Cursor is where a page of a list begins: after the row with these values, at the start
+// where it is zero.
+type Cursor struct {
+	// Key is the value that the list is sorted by, ID tells equal ones apart.
+	Key string
+	ID  string
+}

@@ -1,0 +1,235 @@
+package journal
+
+import (
+	"bytes"
+	"encoding/json"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+)
+
+// Kind says what happened.
+type Kind string
+
+// What can happen to a work.
+const (
+	// Done: a facet was cut in a pass. The payload is a Visit.
+	Done Kind = "done"
+	// Skip: a facet is left out in a pass. The payload is a Visit.
+	Skip Kind = "skip"
+	// Check: an item of the transfer was checked. The payload is a Checked.
+	Check Kind = "check"
+	// Transfer: the stone was turned over. The payload is a Turned.
+	Transfer Kind = "transfer"
+	// Note: something worth remembering. The payload is a Noted.
+	Note Kind = "note"
+	// Begin and End bound a stretch of work by the clock. There is no payload.
+	Begin Kind = "begin"
+	End   Kind = "end"
+	// Undo takes another event back. The payload is a TakenBack.
+	Undo Kind = "undo"
+	// Plan: the work has a plan from now on. The payload is an Asked.
+	Plan Kind = "plan"
+	// Finish: the logbook card was written. There is no payload.
+	Finish Kind = "finish"
+)
+
+// Visit is one facet in one pass of one setup: what a tick stands for.
+type Visit struct {
+	Setup string `json:"setup"`
+	Pass  string `json:"pass"`
+	Facet string `json:"facet"`
+}
+
+// Checked is an item of the transfer to a setup.
+type Checked struct {
+	Setup string `json:"setup"`
+	Item  string `json:"item"`
+}
+
+// Turned names the setup that begins.
+type Turned struct {
+	Setup string `json:"setup"`
+}
+
+// Noted is a note's text, up to 4 000 characters.
+type Noted struct {
+	Text string `json:"text"`
+}
+
+// TakenBack names the event that is taken back.
+type TakenBack struct {
+	Undoes string `json:"undoes"`
+}
+
+// Asked is what a plan asks for at the wheel: setup by setup, in each pass by pass, in
+// each facet by facet.
+type Asked struct {
+	No     int          `json:"no"`
+	Setups []AskedSetup `json:"setups"`
+}
+
+// AskedSetup is what is cut in one setup.
+type AskedSetup struct {
+	Setup  string       `json:"setup"`
+	Passes []string     `json:"passes"`
+	Facets []AskedFacet `json:"facets"`
+}
+
+// AskedFacet is a facet and how many of the passes it gets, the first ones.
+type AskedFacet struct {
+	Facet  string `json:"facet"`
+	Passes int    `json:"passes"`
+}
+
+// Visits lists what a plan asks for, in order.
+func (a Asked) Visits() []Visit {
+	var out []Visit
+	for _, s := range a.Setups {
+		for no, pass := range s.Passes {
+			for _, f := range s.Facets {
+				if no < f.Passes {
+					out = append(out, Visit{s.Setup, pass, f.Facet})
+				}
+			}
+		}
+	}
+	return out
+}
+
+// nothing is the payload of kinds that say all by their name.
+type nothing struct{}
+
+// kind is what the journal knows of one kind of event.
+type kind struct {
+	// version is the newest form of the payload that this application knows.
+	version int
+	// byWorkshop: no screen may send it.
+	byWorkshop bool
+	// canUndo: an Undo may take it back.
+	canUndo bool
+	// check says whether the event belongs to the work as it stands.
+	check func(*Work, Event) Reason
+	// apply folds the event, which belongs, into the work's state.
+	apply func(*Work, Event)
+}
+
+// kinds is the one table of what can happen: how it is read, whether it belongs, and what
+// follows from it.
+var kinds = map[Kind]kind{
+	Done:     of(kind{version: 1, canUndo: true}, (*Work).asks, (*Work).tick),
+	Skip:     of(kind{version: 1, canUndo: true}, (*Work).asks, (*Work).tick),
+	Check:    of(kind{version: 1, canUndo: true}, (*Work).hasItem, (*Work).check),
+	Transfer: of(kind{version: 1, canUndo: true}, (*Work).hasSetup, (*Work).turn),
+	Note:     of(kind{version: 1, canUndo: true}, saysSomething, (*Work).note),
+	Begin:    of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
+	End:      of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
+	Undo:     of(kind{version: 1}, namesAnEvent, (*Work).takeBack),
+	Plan:     of(kind{version: 1, byWorkshop: true}, always[Asked], (*Work).plan),
+	Finish:   of(kind{version: 1, byWorkshop: true}, always[nothing], (*Work).finish),
+}
+
+// of completes a row of the table with the payload's type P, whether an event with such
+// a payload belongs to a work, and what follows from it.
+func of[P any](k kind, belongs func(*Work, P) Reason, apply func(*Work, Event, P)) kind {
+	k.check = func(w *Work, e Event) Reason {
+		p, ok := decode[P](e.Payload)
+		if !ok {
+			return Unreadable
+		}
+		return belongs(w, p)
+	}
+	k.apply = func(w *Work, e Event) {
+		if p, ok := decode[P](e.Payload); ok {
+			apply(w, e, p)
+		}
+	}
+	return k
+}
+
+// decode reads a payload strictly: a field that is not known would be lost.
+func decode[P any](payload json.RawMessage) (p P, ok bool) {
+	if len(bytes.TrimSpace(payload)) == 0 {
+		payload = json.RawMessage("{}")
+	}
+	d := json.NewDecoder(bytes.NewReader(payload))
+	d.DisallowUnknownFields()
+	return p, d.Decode(&p) == nil && !d.More()
+}
+
+// Payload writes what an event carries.
+func Payload(p any) json.RawMessage {
+	data, err := json.Marshal(p)
+	if err != nil {
+		panic(err) // payloads are plain structs of texts and numbers
+	}
+	return data
+}
+
+const maxNote = 4000
+
+func saysSomething(_ *Work, p Noted) Reason {
+	if strings.TrimSpace(p.Text) == "" || utf8.RuneCountInString(p.Text) > maxNote {
+		return Unreadable
+	}
+	return ""
+}
+
+func namesAnEvent(_ *Work, p TakenBack) Reason {
+	if !idPattern.MatchString(p.Undoes) {
+		return Unreadable
+	}
+	return ""
+}
+
+func always[P any](*Work, P) Reason { return "" }
+
+// Tells returns what an event adds to the story of a work, beside what is counted: the text
+// of a note, the number of a plan that was changed, "" for a turning point. It returns
+// false for what is only counted.
+func (e Event) Tells() (text string, ok bool) {
+	switch e.Kind {
+	case Note:
+		p, ok := decode[Noted](e.Payload)
+		return p.Text, ok
+	case Plan:
+		// The first plan is where the story begins.
+		p, ok := decode[Asked](e.Payload)
+		return strconv.Itoa(p.No), ok && p.No > 1
+	case Transfer, Begin, End:
+		return "", true
+	}
+	return "", false
+}
+
+// TakesBack returns the ID of the event that an Undo takes back.
+func (e Event) TakesBack() (id string, ok bool) {
+	p, ok := decode[TakenBack](e.Payload)
+	return p.Undoes, ok && e.Kind == Undo
+}
+
+// Judge says why an event that a screen sends is no fact of the work, "" where it is one.
+// Find returns the event of the work with the given ID, to tell what an Undo takes back.
+func (w *Work) Judge(e Event, find func(id string) (Event, bool)) Reason {
+	k, known := kinds[e.Kind]
+	switch {
+	case !e.readable():
+		return Unreadable
+	case !known || e.Version > k.version:
+		return UnknownKind
+	case k.byWorkshop:
+		return OnlyWorkshop
+	}
+	if reason := k.check(w, e); reason != "" || e.Kind != Undo {
+		return reason
+	}
+	id, _ := e.TakesBack()
+	taken, there := find(id)
+	switch {
+	case !there:
+		return NoSuchEvent
+	case !kinds[taken.Kind].canUndo:
+		return CannotUndo
+	}
+	return ""
+}

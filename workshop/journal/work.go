@@ -1,0 +1,486 @@
+package journal
+
+import (
+	"math"
+	"slices"
+	"time"
+)
+
+// Task says what a work is for, and so what can happen to it.
+type Task string
+
+// The tasks.
+const (
+	// FirstCut makes a stone out of rough, to a plan.
+	FirstCut Task = "first-cut"
+	// Repair mends a finished stone that came in. It has no plan and goes by the clock.
+	Repair Task = "repair"
+)
+
+// Work is the state of a work as its log tells it. It is folded event by event, and can
+// be kept as JSON between them.
+type Work struct {
+	Task Task `json:"task"`
+	// Plans is what each plan that the work has had asks for, by their numbers.
+	Plans []Asked `json:"plans"`
+	// Marks are the visits that are done or left out, by setup, pass and facet.
+	Marks map[string]map[string]map[string]Mark `json:"marks"`
+	// Checks are the items of transfers that are checked, by setup and item; Turns the
+	// setups that the stone was turned over to.
+	Checks map[string]map[string]Act `json:"checks"`
+	Turns  map[string]Act            `json:"turns"`
+	// Stretches begin and end by the clock, in turn.
+	Stretches []Stretch `json:"stretches"`
+	Notes     []Act     `json:"notes"`
+	// Finished: the logbook card is written. Late counts what came in after that.
+	Finished bool `json:"finished"`
+	Late     int  `json:"late"`
+	// Count is the number of events folded, Last when the last one arrived.
+	Count int       `json:"count"`
+	Last  time.Time `json:"last"`
+	// Heard is the sequence number of each device's last event here, Ticked its last
+	// tick on this stone or, in a run, on any of it.
+	Heard  map[string]int64 `json:"heard"`
+	Ticked map[string]Tick  `json:"ticked"`
+	// Spare is time that belongs to the next tick: that of ticks that were taken back, or
+	// made twice.
+	Spare Time `json:"spare"`
+}
+
+// Act is an event that stands: that was not taken back. Events lists all that say the
+// same, the last one last.
+type Act struct {
+	// N is its place among all events of the work.
+	N      int      `json:"n"`
+	Events []string `json:"events"`
+}
+
+// Mark is a visit that is done or left out, and how long it took.
+type Mark struct {
+	Act
+	Kind Kind `json:"kind"`
+	Time
+}
+
+// Time is what is known of a time: milliseconds that were seen, and stretches that nobody
+// saw because more than 15 minutes passed, or another device was used, or its clock was
+// set back.
+type Time struct {
+	Ms     int64 `json:"ms"`
+	Unseen int   `json:"unseen"`
+}
+
+func (t Time) add(o Time) Time { return Time{t.Ms + o.Ms, t.Unseen + o.Unseen} }
+
+// Tick is when a device ticked, by its own clock.
+type Tick struct {
+	Seq int64     `json:"seq"`
+	At  time.Time `json:"at"`
+	// Order is the place in which it arrived among the events of all works.
+	Order int64 `json:"order"`
+}
+
+// Stretch is one end of a stretch of work.
+type Stretch struct {
+	Act
+	Kind   Kind      `json:"kind"`
+	Device string    `json:"device"`
+	At     time.Time `json:"at"`
+	Heard  time.Time `json:"heard"`
+}
+
+// NewWork returns the state of a work to which nothing has happened yet.
+func NewWork(task Task) *Work {
+	return &Work{
+		Task: task, Plans: []Asked{}, Marks: map[string]map[string]map[string]Mark{},
+		Checks: map[string]map[string]Act{}, Turns: map[string]Act{}, Stretches: []Stretch{}, Notes: []Act{},
+		Heard: map[string]int64{}, Ticked: map[string]Tick{},
+	}
+}
+
+// Fold returns the state that a log leads to. The events come in the order of their
+// arrival. Events of kinds that this application does not know count for nothing.
+func Fold(task Task, events []Event) *Work {
+	w := NewWork(task)
+	for _, e := range Ordered(events) {
+		w.Apply(e)
+	}
+	return w
+}
+
+// FoldRun returns the states of works that are cut together, by their IDs: the time
+// before a tick counts from the device's last tick on any of them.
+func FoldRun(tasks map[string]Task, events []Event) map[string]*Work {
+	out := map[string]*Work{}
+	ticked := map[string]Tick{}
+	for id, task := range tasks {
+		out[id] = NewWork(task)
+		out[id].Ticked = ticked
+	}
+	for _, e := range Ordered(events) {
+		if id, ok := e.Stream.Work(); ok && out[id] != nil {
+			out[id].Apply(e)
+		}
+	}
+	return out
+}
+
+// InOrder tells whether an event can be folded next: it does not come before one of its
+// own device that was folded already.
+func (w *Work) InOrder(e Event) bool {
+	return e.DeviceSeq >= max(w.Heard[e.Device], w.Ticked[e.Device].Seq)
+}
+
+// Apply folds the next event into the state.
+func (w *Work) Apply(e Event) {
+	w.Count++
+	w.Heard[e.Device] = e.DeviceSeq
+	if e.ServerTime.After(w.Last) {
+		w.Last = e.ServerTime
+	}
+	if w.Finished && !kinds[e.Kind].byWorkshop {
+		w.Late++
+	}
+	if k, known := kinds[e.Kind]; known && e.Version <= k.version {
+		k.apply(w, e)
+	}
+}
+
+// asks tells whether any plan that the work has had asks for a visit.
+func (w *Work) asks(v Visit) Reason {
+	if w.Task == Repair {
+		return NotForTask
+	}
+	for _, plan := range w.Plans {
+		for _, s := range plan.Setups {
+			if s.Setup == v.Setup && slices.Contains(s.Passes, v.Pass) &&
+				slices.ContainsFunc(s.Facets, func(f AskedFacet) bool { return f.Facet == v.Facet }) {
+				return ""
+			}
+		}
+	}
+	return NotAsked
+}
+
+func (w *Work) knowsSetup(setup string) Reason {
+	if w.Task == Repair {
+		return NotForTask
+	}
+	for _, plan := range w.Plans {
+		if slices.ContainsFunc(plan.Setups, func(s AskedSetup) bool { return s.Setup == setup }) {
+			return ""
+		}
+	}
+	return NotAsked
+}
+
+func (w *Work) hasSetup(p Turned) Reason { return w.knowsSetup(p.Setup) }
+
+func (w *Work) hasItem(p Checked) Reason {
+	const longest = 64
+	if p.Item == "" || len(p.Item) > longest {
+		return Unreadable
+	}
+	return w.knowsSetup(p.Setup)
+}
+
+func (w *Work) byTheClock(nothing) Reason {
+	if w.Task != Repair {
+		return NotForTask
+	}
+	return ""
+}
+
+// longPause: a longer gap between ticks was not work on the stone.
+const longPause = 15 * time.Minute
+
+// since returns how long a device needed for a tick: since its tick before, if that was
+// the last of all.
+func (w *Work) since(e Event) Time {
+	before, ok := w.Ticked[e.Device]
+	for device, other := range w.Ticked {
+		ok = ok && (device == e.Device || other.Order < before.Order)
+	}
+	gap := e.DeviceTime.Sub(before.At)
+	if !ok || gap < 0 || gap > longPause {
+		return Time{Unseen: 1}
+	}
+	return Time{Ms: gap.Milliseconds()}
+}
+
+func (w *Work) tick(e Event, v Visit) {
+	took := w.Spare.add(w.since(e))
+	w.Spare = Time{}
+	w.Ticked[e.Device] = Tick{Seq: e.DeviceSeq, At: e.DeviceTime, Order: e.Seq}
+	if w.Marks[v.Setup] == nil {
+		w.Marks[v.Setup] = map[string]map[string]Mark{}
+	}
+	if w.Marks[v.Setup][v.Pass] == nil {
+		w.Marks[v.Setup][v.Pass] = map[string]Mark{}
+	}
+	m, twice := w.Marks[v.Setup][v.Pass][v.Facet]
+	if twice {
+		w.Spare = took
+	} else {
+		m.Time = took
+	}
+	m.N, m.Kind, m.Events = w.Count, e.Kind, append(m.Events, e.ID)
+	w.Marks[v.Setup][v.Pass][v.Facet] = m
+}
+
+// said adds an event to those that say the same.
+func (w *Work) said(a Act, e Event) Act { return Act{N: w.Count, Events: append(a.Events, e.ID)} }
+
+func (w *Work) check(e Event, p Checked) {
+	if w.Checks[p.Setup] == nil {
+		w.Checks[p.Setup] = map[string]Act{}
+	}
+	w.Checks[p.Setup][p.Item] = w.said(w.Checks[p.Setup][p.Item], e)
+}
+
+func (w *Work) turn(e Event, p Turned) { w.Turns[p.Setup] = w.said(w.Turns[p.Setup], e) }
+
+func (w *Work) note(e Event, _ Noted) { w.Notes = append(w.Notes, w.said(Act{}, e)) }
+
+func (w *Work) stretch(e Event, _ nothing) {
+	w.Stretches = append(w.Stretches, Stretch{Act: w.said(Act{}, e), Kind: e.Kind, Device: e.Device, At: e.DeviceTime, Heard: e.ServerTime})
+}
+
+func (w *Work) plan(_ Event, p Asked) {
+	at, known := slices.BinarySearchFunc(w.Plans, p.No, func(a Asked, no int) int { return a.No - no })
+	if !known {
+		w.Plans = slices.Insert(w.Plans, at, p)
+	}
+}
+
+func (w *Work) finish(Event, nothing) { w.Finished = true }
+
+// takeBack takes back whatever an event says: a tick that was made twice is taken back
+// once for both.
+func (w *Work) takeBack(_ Event, p TakenBack) {
+	names := func(a Act) bool { return slices.Contains(a.Events, p.Undoes) }
+	for _, passes := range w.Marks {
+		for _, facets := range passes {
+			for facet, m := range facets {
+				if names(m.Act) {
+					w.Spare = w.Spare.add(m.Time)
+					delete(facets, facet)
+				}
+			}
+		}
+	}
+	for _, items := range w.Checks {
+		for item, a := range items {
+			if names(a) {
+				delete(items, item)
+			}
+		}
+	}
+	for setup, a := range w.Turns {
+		if names(a) {
+			delete(w.Turns, setup)
+		}
+	}
+	w.Stretches = slices.DeleteFunc(w.Stretches, func(s Stretch) bool { return names(s.Act) })
+	w.Notes = slices.DeleteFunc(w.Notes, names)
+}
+
+// Mark returns what became of a visit.
+func (w *Work) Mark(v Visit) (Mark, bool) {
+	m, ok := w.Marks[v.Setup][v.Pass][v.Facet]
+	return m, ok
+}
+
+// Now returns what the present plan asks for, nothing for a work without a plan.
+func (w *Work) Now() Asked {
+	if len(w.Plans) == 0 {
+		return Asked{}
+	}
+	return w.Plans[len(w.Plans)-1]
+}
+
+// Begun tells whether any visit is done or left out, of whatever plan.
+func (w *Work) Begun() bool {
+	begun := false
+	w.eachMark(func(Visit, Mark) { begun = true })
+	return begun
+}
+
+// Progress tells how many of the visits that the present plan asks for are done or left
+// out.
+func (w *Work) Progress() (done, all int) {
+	for _, v := range w.Now().Visits() {
+		all++
+		if _, ok := w.Mark(v); ok {
+			done++
+		}
+	}
+	return done, all
+}
+
+// LastAct returns the ID of the last event that Back takes back: the last one that stands,
+// notes left out. It is "" where there is none.
+func (w *Work) LastAct() string {
+	last := Act{}
+	later := func(a Act) {
+		if a.N > last.N {
+			last = a
+		}
+	}
+	for _, passes := range w.Marks {
+		for _, facets := range passes {
+			for _, m := range facets {
+				later(m.Act)
+			}
+		}
+	}
+	for _, items := range w.Checks {
+		for _, a := range items {
+			later(a)
+		}
+	}
+	for _, a := range w.Turns {
+		later(a)
+	}
+	for _, s := range w.Stretches {
+		later(s.Act)
+	}
+	if last.N == 0 {
+		return ""
+	}
+	return last.Events[len(last.Events)-1]
+}
+
+// State is where a work stands.
+type State string
+
+// The states, in order.
+const (
+	Planned State = "planned"
+	Cutting State = "cutting"
+	// Cut: every visit is done, the logbook card not written.
+	Cut      State = "cut"
+	Complete State = "finished"
+)
+
+// State returns where the work stands.
+func (w *Work) State() State {
+	done, all := w.Progress()
+	switch {
+	case w.Finished:
+		return Complete
+	case all > 0 && done == all:
+		return Cut
+	case w.LastAct() != "" || len(w.Notes) > 0:
+		return Cutting
+	}
+	return Planned
+}
+
+// step is where gaps are alike: one pass in one setup.
+type step struct{ setup, pass string }
+
+// Hours reckons the time at the wheel: the time between ticks, what nobody saw counted as
+// the median of its step, and the stretches by the clock. It is rounded to hundredths.
+func (w *Work) Hours() float64 {
+	total, _ := w.Spent()
+	gaps := w.gaps()
+	w.eachMark(func(v Visit, m Mark) {
+		total += time.Duration(m.Ms) * time.Millisecond
+		total += time.Duration(m.Unseen) * median(gaps[step{v.Setup, v.Pass}])
+	})
+	return math.Round(total.Hours()*100) / 100
+}
+
+// Spent adds up the stretches by the clock that have ended, and tells since when the
+// present one runs; the zero time where none does. Where begin and end come from two
+// devices, their clocks say nothing of each other, and the times count at which they were
+// heard.
+func (w *Work) Spent() (spent time.Duration, since time.Time) {
+	var from *Stretch
+	for i, s := range w.Stretches {
+		switch {
+		case s.Kind == Begin && from == nil:
+			from = &w.Stretches[i]
+		case s.Kind == End && from != nil:
+			took := s.At.Sub(from.At)
+			if s.Device != from.Device {
+				took = s.Heard.Sub(from.Heard)
+			}
+			spent += max(took, 0)
+			from = nil
+		}
+	}
+	if from != nil {
+		since = from.At
+	}
+	return spent, since
+}
+
+func (w *Work) eachMark(f func(Visit, Mark)) {
+	for setup, passes := range w.Marks {
+		for pass, facets := range passes {
+			for facet, m := range facets {
+				f(Visit{setup, pass, facet}, m)
+			}
+		}
+	}
+}
+
+// gaps returns the times between ticks that were seen, by step.
+func (w *Work) gaps() map[step][]time.Duration {
+	out := map[step][]time.Duration{}
+	w.eachMark(func(v Visit, m Mark) {
+		if m.Unseen == 0 {
+			at := step{v.Setup, v.Pass}
+			out[at] = append(out[at], time.Duration(m.Ms)*time.Millisecond)
+		}
+	})
+	return out
+}
+
+func median(d []time.Duration) time.Duration {
+	if len(d) == 0 {
+		return 0
+	}
+	sorted := slices.Sorted(slices.Values(d))
+	if n := len(sorted); n%2 == 0 {
+		return (sorted[n/2-1] + sorted[n/2]) / 2
+	}
+	return sorted[len(sorted)/2]
+}
+
+// Pace returns the median time between ticks that were seen, and how many those are.
+func (w *Work) Pace() (usual time.Duration, ticks int) {
+	var all []time.Duration
+	for _, gaps := range w.gaps() {
+		all = append(all, gaps...)
+	}
+	return median(all), len(all)
+}
+
+// UsualMinutes is what a visit takes before anything is known of a cutter's pace.
+const UsualMinutes = 1.5
+
+// Minutes tells for every visit how long it took or, where it is still to come or nobody
+// saw it, how long such a one takes: the median of its step so far, else of all that was
+// cut, else a usual minute and a half.
+func (w *Work) Minutes(visits []Visit) []float64 {
+	gaps := w.gaps()
+	all, _ := w.Pace()
+	out := make([]float64, len(visits))
+	for i, v := range visits {
+		usual := median(gaps[step{v.Setup, v.Pass}]).Minutes()
+		if usual == 0 {
+			usual = all.Minutes()
+		}
+		if usual == 0 {
+			usual = UsualMinutes
+		}
+		out[i] = usual
+		if m, ok := w.Mark(v); ok && m.Unseen == 0 {
+			out[i] = (time.Duration(m.Ms) * time.Millisecond).Minutes()
+		}
+	}
+	return out
+}

@@ -1,0 +1,508 @@
+package workshop
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"math"
+	"regexp"
+	"slices"
+	"strings"
+	"time"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/drawing"
+)
+
+// Library keeps diagrams: their drafts, their revisions, and how they look to a machine.
+type Library struct {
+	store interface {
+		Transactions
+		LibraryStore
+		SweepStore
+	}
+	preferences *Preferences
+	origin
+}
+
+// LibraryStore keeps diagrams, drafts and revisions.
+type LibraryStore interface {
+	// Diagrams returns a page of the diagrams that are not deleted and match a filter.
+	Diagrams(ctx context.Context, f DiagramFilter, after Cursor, limit int) (DiagramPage, error)
+	Diagram(ctx context.Context, id string) (Diagram, error)
+	// Variants returns the diagrams of a group, by name.
+	Variants(ctx context.Context, group string) ([]DiagramName, error)
+	// InsertDiagram adds a diagram and, unless it is nil, its first revision.
+	InsertDiagram(ctx context.Context, d Diagram, r *Revision) error
+	// SaveDraft stores the draft and raises the version by one.
+	SaveDraft(ctx context.Context, d Diagram, version int) error
+	// KeepRevision stores the revision and makes it the diagram's present one.
+	KeepRevision(ctx context.Context, id string, r Revision, version int) error
+	// HideDiagram deletes a diagram for the time being, or brings it back where hidden is
+	// nil.
+	HideDiagram(ctx context.Context, id string, hidden *time.Time) error
+	// DropHidden removes diagrams that were deleted before the given time.
+	DropHidden(ctx context.Context, before time.Time) error
+	InsertRevision(ctx context.Context, r Revision) error
+	Revision(ctx context.Context, hash string) (Revision, error)
+	// Picture returns a revision's small drawing.
+	Picture(ctx context.Context, hash string) (Picture, error)
+	// FillOnce notes that the library is filled with a set, and tells whether that is the
+	// first time.
+	FillOnce(ctx context.Context, set string) (first bool, err error)
+	// Starters returns the hashes of the starter diagrams that are not dropped.
+	Starters(ctx context.Context) ([]string, error)
+	// Judgement returns how a revision looks to a machine, SaveJudgement keeps it.
+	Judgement(ctx context.Context, revision, machine string) (Judged, error)
+	SaveJudgement(ctx context.Context, revision, machine string, j Judged) error
+	// DropJudgements drops what all machines but one have said.
+	DropJudgements(ctx context.Context, machine string) error
+	// Unjudged returns a present revision that the machine has not judged, ErrNotFound
+	// where there is none.
+	Unjudged(ctx context.Context, machine string) (hash string, err error)
+}
+
+// Diagram is a diagram in the library. It has a draft, which is saved while it is
+// typed, and once that could be cut and was kept, a present revision.
+type Diagram struct {
+	ID string
+	// Starter tells that the diagram came with the application.
+	Starter bool
+	// Revision is the hash of the present revision, "" before the first.
+	Revision string
+	Draft    diagram.Draft
+	// Edited tells that the draft is not what the present revision holds.
+	Edited  bool
+	Version int
+	Created time.Time
+	Updated time.Time
+	// Origin is where it came from: a file's name, or that it was pasted.
+	Origin string
+	// VariantOf is the ID that variants of one diagram share, "" where it has none.
+	VariantOf string
+	// SenseChosen tells that the cutter has said which way its indexes run.
+	SenseChosen bool
+	// Facts are those of the present revision, nil before the first.
+	Facts *Facts
+}
+
+// Group is the ID that it shares with its variants.
+func (d Diagram) Group() string { return cmp.Or(d.VariantOf, d.ID) }
+
+// DiagramName is a diagram by its name.
+type DiagramName struct{ ID, Name string }
+
+// DiagramLine is a diagram as the library lists it.
+type DiagramLine struct {
+	ID, Name string
+	Starter  bool
+	Revision string
+	Edited   bool
+	Version  int
+	// Facts and Judged are nil before the first revision; Judged also until the machine
+	// has judged it.
+	Facts  *Facts
+	Judged *Judged
+}
+
+// DiagramFilter says which diagrams are looked for, and in which order.
+type DiagramFilter struct {
+	// Words must all be found in name, designer, outline, note or source.
+	Words []string
+	// Outline and Gear are as the draft has them, "" for any.
+	Outline, Gear string
+	// Facets and LengthWidth are bounds, 0 for none.
+	FacetsFrom, FacetsTo           int
+	LengthWidthFrom, LengthWidthTo float64
+	// Steeper leaves those whose pavilion tiers all stand above so many degrees.
+	Steeper float64
+	Level   Level
+	// Cuttable leaves those that the machine can cut as they are, Kept those that have a
+	// version.
+	Cuttable, Kept bool
+	// Machine names the machine that judged them.
+	Machine string
+	Sort    DiagramSort
+}
+
+// DiagramSort is an order of the library.
+type DiagramSort string
+
+// The orders. The zero value is ByName.
+const (
+	ByName       DiagramSort = "name"
+	ByFacets     DiagramSort = "facets"
+	ByRatio      DiagramSort = "ratio"
+	ByDifficulty DiagramSort = "difficulty"
+)
+
+// DiagramPage is a page of the library.
+type DiagramPage struct {
+	Lines []DiagramLine
+	// Next is where the next page begins, nil after the last.
+	Next *Cursor
+	// Total counts all that match. Outlines and Gears are those that the whole library
+	// has; Waiting counts its diagrams that the machine has not judged yet.
+	Total    int
+	Outlines []string
+	Gears    []string
+	Waiting  int
+}
+
+// Facts are what a library is searched and sorted by, derived from a revision.
+type Facts struct {
+	Name            string  `json:"name"`
+	Outline         string  `json:"outline"`
+	Gear            int     `json:"gear"`
+	RefractiveIndex float64 `json:"refractiveIndex"`
+	Tiers           int     `json:"tiers"`
+	Facets          int     `json:"facets"`
+	LengthWidth     float64 `json:"lengthWidth"`
+	HeightWidth     float64 `json:"heightWidth"`
+	// TableWidth is 0 without a table.
+	TableWidth float64 `json:"tableWidth"`
+	// Shallowest is the lowest pavilion angle of a tier that is not optional, level
+	// facets left out: a material suits the diagram where it keeps light at that angle.
+	// It is 90 for a stone without a pavilion.
+	Shallowest float64 `json:"shallowest"`
+}
+
+// Picture is a small line drawing of a stone from above and from the side, in
+// widths of the stone. A polygon is the x (to the right) and y (up) of each corner
+// in turn.
+type Picture struct {
+	Above [][]float64 `json:"above"`
+	Side  [][]float64 `json:"side"`
+}
+
+// Revision is one version of a diagram, never changed, named by its content.
+type Revision struct {
+	Hash    string
+	Diagram *diagram.Diagram
+	Facts   Facts
+	Picture Picture
+	Created time.Time
+}
+
+// NotCuttable is the error for a draft that cannot be kept: it says why, place by
+// place.
+type NotCuttable struct{ Problems []diagram.Problem }
+
+func (e NotCuttable) Error() string { return e.Problems[0].Error() }
+
+// revisionOf cuts the diagram and derives what is kept beside it.
+func (l *Library) revisionOf(d *diagram.Diagram) (*Revision, error) {
+	stone, err := cutting.Cut(d)
+	if err != nil {
+		var p diagram.Problem
+		if errors.As(err, &p) {
+			return nil, NotCuttable{[]diagram.Problem{p}}
+		}
+		return nil, err
+	}
+	m := stone.Measures()
+	facts := Facts{
+		Name: d.Name, Outline: string(d.Outline), Gear: d.Gear, RefractiveIndex: d.RefractiveIndex,
+		Tiers: len(d.Tiers), Facets: m.Facets, LengthWidth: m.LengthWidth, HeightWidth: m.HeightWidth,
+		Shallowest: shallowest(d),
+	}
+	if m.TableWidth != nil {
+		facts.TableWidth = *m.TableWidth
+	}
+	return &Revision{Hash: diagram.Hash(d), Diagram: d, Facts: facts, Picture: pictureOf(stone), Created: l.moment()}, nil
+}
+
+func shallowest(d *diagram.Diagram) float64 {
+	out := 90.0
+	for _, t := range d.Tiers {
+		if t.Part == diagram.Pavilion && t.Angle > 0 && !t.Optional {
+			out = min(out, t.Angle)
+		}
+	}
+	return out
+}
+
+func pictureOf(s *cutting.Stone) Picture {
+	width := s.Measures().Width
+	lines := func(polygons []drawing.Polygon) [][]float64 {
+		out := make([][]float64, len(polygons))
+		for i, p := range polygons {
+			for _, q := range p.Points {
+				// A thousandth of the width is finer than a thumbnail shows.
+				out[i] = append(out[i], round3(q.X/width), round3(q.Y/width))
+			}
+		}
+		return out
+	}
+	return Picture{
+		Above: lines(drawing.Plan(s.Solid(), diagram.Crown)),
+		Side:  lines(drawing.Elevation(s.Solid(), 180)),
+	}
+}
+
+func round3(v float64) float64 { return math.Round(v*1000) / 1000 }
+
+// Diagrams returns a page of the library, as the default machine sees it.
+func (l *Library) Diagrams(ctx context.Context, f DiagramFilter, after Cursor, limit int) (DiagramPage, error) {
+	settings, err := l.preferences.Settings(ctx)
+	if err != nil {
+		return DiagramPage{}, err
+	}
+	f.Machine = settings.MachineOf("").judge()
+	return l.store.Diagrams(ctx, f, after, limit)
+}
+
+// edited tells whether a draft reads as something else than the present revision. Both are
+// compared by their content, so that neither the spelling of a draft nor the form of a
+// stored diagram counts.
+func edited(d Diagram) bool {
+	read, problems := d.Draft.Read()
+	return len(problems) > 0 || diagram.Hash(read) != d.Revision
+}
+
+// Diagram returns one diagram of the library.
+func (l *Library) Diagram(ctx context.Context, id string) (Diagram, error) {
+	return l.store.Diagram(ctx, id)
+}
+
+// Variants returns a diagram and its variants, by name.
+func (l *Library) Variants(ctx context.Context, d Diagram) ([]DiagramName, error) {
+	return l.store.Variants(ctx, d.Group())
+}
+
+// Revision returns a version of a diagram by its hash.
+func (l *Library) Revision(ctx context.Context, hash string) (Revision, error) {
+	return l.store.Revision(ctx, hash)
+}
+
+// Picture returns the small drawing of a version.
+func (l *Library) Picture(ctx context.Context, hash string) (Picture, error) {
+	return l.store.Picture(ctx, hash)
+}
+
+// EmptyBin removes the diagrams that were deleted longer than KeepDeleted ago.
+func (l *Library) EmptyBin(ctx context.Context) error {
+	return l.store.DropHidden(ctx, l.moment().Add(-KeepDeleted))
+}
+
+// NewDiagram adds an empty diagram to the library: a draft without tiers.
+func (l *Library) NewDiagram(ctx context.Context) (Diagram, error) {
+	s, err := l.preferences.Settings(ctx)
+	if err != nil {
+		return Diagram{}, err
+	}
+	gear := "96"
+	if gears := s.MachineOf("").Gears; len(gears) > 0 {
+		gear = fmt.Sprint(gears[len(gears)-1])
+	}
+	return l.add(ctx, diagram.Draft{
+		Outline: "round", Gear: gear, RefractiveIndex: "1.54",
+		FirstSide: string(diagram.Pavilion), Indexing: string(diagram.Dialled), Tiers: []diagram.DraftTier{},
+	}, nil, Diagram{})
+}
+
+// ImportDraft adds a draft that was read from somewhere, mistakes included: origin
+// says where. One that cannot be cut as written comes in with its problem to be mended.
+func (l *Library) ImportDraft(ctx context.Context, draft diagram.Draft, origin string) (Diagram, error) {
+	if err := Validate(draft); err != nil {
+		return Diagram{}, err
+	}
+	return l.addDraft(ctx, draft, Diagram{Origin: origin})
+}
+
+// Fill adds the diagrams that ship with the application, all or none of them, the first
+// time that it is called with the name of the set. Those that are there already, by their
+// content, are left alone.
+func (l *Library) Fill(ctx context.Context, set string, starters []*diagram.Diagram) error {
+	return l.store.InTx(ctx, func(ctx context.Context) error {
+		first, err := l.store.FillOnce(ctx, set)
+		if err != nil || !first {
+			return err
+		}
+		have, err := l.store.Starters(ctx)
+		if err != nil {
+			return err
+		}
+		for _, d := range starters {
+			r, err := l.revisionOf(d)
+			if err != nil {
+				return fmt.Errorf("%s: %w", d.Name, err)
+			}
+			if slices.Contains(have, r.Hash) {
+				continue
+			}
+			if _, err := l.add(ctx, diagram.DraftOf(d), r, Diagram{Starter: true, SenseChosen: true}); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// importAs adds a diagram with the marks that the given record carries.
+func (l *Library) importAs(ctx context.Context, d *diagram.Diagram, as Diagram) (Diagram, error) {
+	r, err := l.revisionOf(d)
+	if errors.As(err, &NotCuttable{}) && !as.Starter {
+		return l.add(ctx, diagram.DraftOf(d), nil, as)
+	}
+	if err != nil {
+		return Diagram{}, err
+	}
+	return l.add(ctx, diagram.DraftOf(d), r, as)
+}
+
+func (l *Library) add(ctx context.Context, draft diagram.Draft, r *Revision, as Diagram) (Diagram, error) {
+	now := l.moment()
+	d := as
+	d.ID, d.Draft, d.Version, d.Created, d.Updated = l.newID(), draft, 1, now, now
+	if r != nil {
+		d.Revision, d.Facts = r.Hash, &r.Facts
+	}
+	d.Edited = edited(d)
+	return d, l.store.InsertDiagram(ctx, d, r)
+}
+
+// CopyDiagram adds a copy of a diagram under a name that says so.
+func (l *Library) CopyDiagram(ctx context.Context, id string) (Diagram, error) {
+	d, err := l.store.Diagram(ctx, id)
+	if err != nil {
+		return Diagram{}, err
+	}
+	draft := d.Draft
+	draft.Name = copyName(draft.Name)
+	return l.addDraft(ctx, draft, Diagram{Origin: d.Origin, SenseChosen: d.SenseChosen})
+}
+
+// VaryDiagram adds a variant of a diagram: a copy that is held against it side by
+// side. Variants of a variant belong to the same group.
+func (l *Library) VaryDiagram(ctx context.Context, id string) (Diagram, error) {
+	d, err := l.store.Diagram(ctx, id)
+	if err != nil {
+		return Diagram{}, err
+	}
+	group, err := l.store.Variants(ctx, d.Group())
+	if err != nil {
+		return Diagram{}, err
+	}
+	draft := d.Draft
+	base := variantMark.ReplaceAllString(draft.Name, "")
+	for letter := 'B'; ; letter++ {
+		draft.Name = fmt.Sprintf("%s · %c", base, letter)
+		if letter == 'Z' || !slices.ContainsFunc(group, func(o DiagramName) bool { return o.Name == draft.Name }) {
+			break
+		}
+	}
+	return l.addDraft(ctx, draft, Diagram{Origin: d.Origin, SenseChosen: d.SenseChosen, VariantOf: d.Group()})
+}
+
+var variantMark = regexp.MustCompile(` · [A-Z]$`)
+
+// addDraft adds a draft, as a diagram with a version where it can be cut.
+func (l *Library) addDraft(ctx context.Context, draft diagram.Draft, as Diagram) (Diagram, error) {
+	read, problems := draft.Read()
+	if len(problems) > 0 {
+		return l.add(ctx, draft, nil, as)
+	}
+	return l.importAs(ctx, read, as)
+}
+
+// ChooseSense says which way a diagram's indexes run, over the version that the
+// caller read. It is asked once.
+func (l *Library) ChooseSense(ctx context.Context, id string, indexing diagram.Indexing, version int) (Diagram, error) {
+	d, err := l.store.Diagram(ctx, id)
+	if err != nil {
+		return Diagram{}, err
+	}
+	kept := !d.Edited && d.Revision != ""
+	d.Draft.Indexing, d.SenseChosen, d.Updated = string(indexing), true, l.moment()
+	d.Edited = edited(d)
+	err = l.store.InTx(ctx, func(ctx context.Context) error {
+		if err := l.store.SaveDraft(ctx, d, version); err != nil || !kept {
+			return err
+		}
+		// What was kept is kept again, read the right way.
+		d, err = l.keep(ctx, d, version+1)
+		return err
+	})
+	if err == nil && !kept {
+		d.Version = version + 1
+	}
+	return d, err
+}
+
+func copyName(name string) string {
+	if name == "" {
+		return ""
+	}
+	return strings.TrimSuffix(name, " (copy)") + " (copy)"
+}
+
+// SaveDraft stores a draft as it was typed, mistakes included, over the version
+// that the caller read. It returns the diagram with its new version.
+func (l *Library) SaveDraft(ctx context.Context, id string, draft diagram.Draft, version int) (Diagram, error) {
+	if err := Validate(draft); err != nil {
+		return Diagram{}, err
+	}
+	d, err := l.store.Diagram(ctx, id)
+	if err != nil {
+		return Diagram{}, err
+	}
+	if d.Starter {
+		return d, ErrStarter
+	}
+	d.Draft, d.Updated = draft, l.moment()
+	d.Edited = edited(d)
+	if err := l.store.SaveDraft(ctx, d, version); err != nil {
+		return d, err
+	}
+	d.Version = version + 1
+	return d, nil
+}
+
+// KeepDraft makes the draft the diagram's present revision. The error is a
+// NotCuttable where it cannot be.
+func (l *Library) KeepDraft(ctx context.Context, id string, version int) (Diagram, error) {
+	d, err := l.store.Diagram(ctx, id)
+	if err != nil {
+		return Diagram{}, err
+	}
+	if d.Starter {
+		return d, ErrStarter
+	}
+	return l.keep(ctx, d, version)
+}
+
+func (l *Library) keep(ctx context.Context, d Diagram, version int) (Diagram, error) {
+	read, problems := d.Draft.Read()
+	if len(problems) > 0 {
+		return d, NotCuttable{problems}
+	}
+	r, err := l.revisionOf(read)
+	if err != nil {
+		return d, err
+	}
+	if err := l.store.KeepRevision(ctx, d.ID, *r, version); err != nil {
+		return d, err
+	}
+	d.Revision, d.Facts, d.Version, d.Edited = r.Hash, &r.Facts, version+1, false
+	return d, nil
+}
+
+// DeleteDiagram hides a diagram; RestoreDiagram brings it back within KeepDeleted.
+// Stones that were planned from it keep their own revision.
+func (l *Library) DeleteDiagram(ctx context.Context, id string) error {
+	now := l.moment()
+	return l.store.HideDiagram(ctx, id, &now)
+}
+
+// RestoreDiagram brings a deleted diagram back.
+func (l *Library) RestoreDiagram(ctx context.Context, id string) error {
+	return l.store.InTx(ctx, func(ctx context.Context) error {
+		if err := l.EmptyBin(ctx); err != nil {
+			return err
+		}
+		return l.store.HideDiagram(ctx, id, nil)
+	})
+}

@@ -1,0 +1,500 @@
+package workshop
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/gear"
+	"cressa/core/material"
+	"cressa/workshop/journal"
+)
+
+// Plan is one revision of what is to be cut. It is never changed; a change of plan is a new
+// revision and an event in the log. A stone is cut from what its plan holds and nothing
+// else: rules by which plans are made may change, a plan that was made does not.
+type Plan struct {
+	No int
+	// DiagramID is the diagram it was planned from and DiagramName what that was called,
+	// Revision what it held then. A new plan begins with these.
+	DiagramID, DiagramName, Revision string
+	// AsCut is the revision that is cut: another one where habits or the side cut first
+	// have changed the order.
+	AsCut   string
+	Choices Choices
+	// Machine and Material are what the choices name, as they were.
+	Machine  Machine
+	Material material.Material
+	// Turns are those that the stone is given for its gear.
+	Turns cutting.Turns
+	// Setups are the dop-ups in order, Facets what is cut, setup by setup in the order of
+	// the work.
+	Setups []Setup
+	Facets []PlannedFacet
+	// Left names habits that the diagram did not allow.
+	Left    []diagram.Problem
+	Created time.Time
+}
+
+// Setup is one dop-up: how the stone stands on the machine.
+type Setup struct {
+	ID   string
+	Pose gear.Pose
+}
+
+// Side returns the side that a setup has up, "" where it is neither.
+func (s Setup) Side() diagram.Part {
+	switch {
+	case s.Pose.Up.Z > 0.5:
+		return diagram.Crown
+	case s.Pose.Up.Z < -0.5:
+		return diagram.Pavilion
+	}
+	return ""
+}
+
+// PlannedFacet is a facet of the diagram as it is cut.
+type PlannedFacet struct {
+	// ID is the name under which the log knows the facet. It stays with it when a tier is
+	// renamed or moved, and on another gear.
+	ID FacetID
+	// Tier is the tier's place in the diagram as cut, Index the written index there.
+	Tier  int
+	Index float64
+	// Setup is the ID of the setup that it is cut in.
+	Setup string
+	// Passes is how many of the passes it gets, the first ones.
+	Passes int
+}
+
+// FacetID is the name under which the log knows a facet.
+type FacetID = string
+
+// Asked returns what the plan asks for at the wheel.
+func (p *Plan) Asked() journal.Asked {
+	out := journal.Asked{No: p.No, Setups: make([]journal.AskedSetup, len(p.Setups))}
+	passes := make([]string, len(p.Choices.Passes))
+	for i, pass := range p.Choices.Passes {
+		passes[i] = pass.ID
+	}
+	for i, setup := range p.Setups {
+		out.Setups[i] = journal.AskedSetup{Setup: setup.ID, Passes: passes, Facets: []journal.AskedFacet{}}
+		for _, f := range p.Facets {
+			if f.Setup == setup.ID {
+				out.Setups[i].Facets = append(out.Setups[i].Facets, journal.AskedFacet{Facet: f.ID, Passes: f.Passes})
+			}
+		}
+	}
+	return out
+}
+
+// forAnother returns the plan for another stone, with setups of its own.
+func (s *Stones) forAnother(p Plan) Plan {
+	names := map[string]string{}
+	p.Setups = slices.Clone(p.Setups)
+	for i := range p.Setups {
+		names[p.Setups[i].ID] = s.newID()
+		p.Setups[i].ID = names[p.Setups[i].ID]
+	}
+	p.Facets = slices.Clone(p.Facets)
+	for i := range p.Facets {
+		p.Facets[i].Setup = names[p.Facets[i].Setup]
+	}
+	return p
+}
+
+// Pass is one trip over all facets of a side with one lap.
+type Pass struct {
+	// ID survives renaming and reordering; ticks name it.
+	ID   string `json:"id" validate:"required,max=40"`
+	Name string `json:"name" validate:"required,max=60"`
+	Lap  string `json:"lap" validate:"max=60"`
+}
+
+// Size says how large the stone is to be.
+type Size struct {
+	// Basis is what the figure measures: the width or the length of the stone, or
+	// across the flats of a girdle tier.
+	Basis string  `json:"basis" validate:"oneof=width length flats"`
+	Tier  string  `json:"tier" validate:"max=12"`
+	MM    float64 `json:"mm" validate:"min=0.1,max=500"`
+	// Typed is the figure as it was typed.
+	Typed string `json:"typed" validate:"max=40"`
+}
+
+// Choices are what a cutter decides when planning a stone.
+type Choices struct {
+	Material string `json:"material" validate:"required,max=60"`
+	// Machine is the ID of the machine it is cut on; the default where it is gone.
+	Machine   string       `json:"machine" validate:"max=40"`
+	Gear      int          `json:"gear" validate:"min=1,max=360"`
+	Size      Size         `json:"size"`
+	FirstSide diagram.Part `json:"firstSide" validate:"oneof=pavilion crown"`
+	Ways
+	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
+}
+
+// Propose returns what a plan of a diagram begins with: the material whose index is
+// nearest to the diagram's, the best of the machine's gears, and the habits as far
+// as the diagram allows them.
+func (s *Stones) Propose(ctx context.Context, diagramID string) (Choices, error) {
+	hash, err := s.library.freeze(ctx, diagramID, "")
+	if err != nil {
+		return Choices{}, err
+	}
+	r, err := s.library.Revision(ctx, hash)
+	if err != nil {
+		return Choices{}, err
+	}
+	settings, err := s.preferences.Settings(ctx)
+	if err != nil {
+		return Choices{}, err
+	}
+	stone, err := cutting.Cut(r.Diagram)
+	if err != nil {
+		return Choices{}, err
+	}
+	habits, machine := settings.HabitsOf(""), settings.MachineOf("")
+	c := Choices{
+		Machine: machine.ID, Gear: r.Diagram.Gear, FirstSide: habits.side(r.Diagram), Ways: habits.Ways,
+		Size: Size{Basis: "width", MM: 8, Typed: "8"}, Passes: habits.Passes,
+	}
+	if ranked := stone.RankGears(machine.Gears); len(ranked) > 0 {
+		c.Gear = ranked[0].Teeth
+	}
+	if c.FirstSide != r.Diagram.FirstSide {
+		if _, err := cutting.OtherSideFirst(stone); err != nil {
+			c.FirstSide = r.Diagram.FirstSide
+		}
+	}
+	nearest := math.Inf(1)
+	for _, m := range settings.AllMaterials() {
+		if off := math.Abs(m.RefractiveIndex.Low - r.Diagram.RefractiveIndex); off < nearest {
+			nearest, c.Material = off, m.Name
+		}
+	}
+	return c, nil
+}
+
+// PlanStone adds a stone with its first plan.
+func (s *Stones) PlanStone(ctx context.Context, name, diagramID string, c Choices) (Stone, error) {
+	plan, err := s.firstPlan(ctx, diagramID, c)
+	if err != nil {
+		return Stone{}, err
+	}
+	stone := s.newStone(name, plan)
+	return stone, s.store.InTx(ctx, func(ctx context.Context) (err error) {
+		stone.Number, err = s.insert(ctx, stone)
+		return err
+	})
+}
+
+// newStone makes a stone with its first plan, not stored yet.
+func (s *Stones) newStone(name string, plan Plan) Stone {
+	now := s.moment()
+	return Stone{
+		ID: s.newID(), Name: name, Created: now, Version: 1,
+		Works: []Work{{ID: s.newID(), Task: FirstCut{}, Created: now, Plan: &plan}},
+	}
+}
+
+// firstPlan makes the first plan of a stone.
+func (s *Stones) firstPlan(ctx context.Context, diagramID string, c Choices) (Plan, error) {
+	plan, a, err := s.newPlan(ctx, diagramID, "", c)
+	if err != nil {
+		return plan, err
+	}
+	names := make([]FacetID, len(a.Stone.Facets))
+	for i := range names {
+		names[i] = facetName(i)
+	}
+	plan.No = 1
+	plan.Setups = usualSetups(c.FirstSide, c.Gear, a.Turns, []string{s.newID(), s.newID()})
+	plan.Facets = layOut(a.Stone, c, plan.Setups, names)
+	return plan, nil
+}
+
+// newPlan assesses the choices and freezes what they name. An empty revision means the
+// diagram's present one.
+func (s *Stones) newPlan(ctx context.Context, diagramID, revision string, c Choices) (Plan, *Assessment, error) {
+	c.Ways = c.said()
+	plan := Plan{DiagramID: diagramID, Choices: c, Created: s.moment()}
+	if err := Validate(c); err != nil {
+		return plan, nil, err
+	}
+	var err error
+	if plan.Revision, err = s.library.freeze(ctx, diagramID, revision); err != nil {
+		return plan, nil, err
+	}
+	a, err := s.assessRevision(ctx, plan.Revision, c)
+	if err != nil {
+		return plan, nil, err
+	}
+	r, err := s.library.revisionOf(a.Stone.Diagram)
+	if err != nil {
+		return plan, nil, err
+	}
+	if err := s.library.store.InsertRevision(ctx, *r); err != nil {
+		return plan, nil, err
+	}
+	plan.AsCut, plan.Turns, plan.DiagramName, plan.Left = r.Hash, a.Turns, r.Facts.Name, a.Left
+	plan.Machine, plan.Material = a.Machine, a.Material
+	return plan, a, nil
+}
+
+func facetName(i int) FacetID { return fmt.Sprintf("f%d", i+1) }
+
+// usualSetups are the two in which a stone is cut to a diagram: one side up, then the
+// other.
+func usualSetups(first diagram.Part, teeth int, turns cutting.Turns, ids []string) []Setup {
+	out := make([]Setup, 2)
+	for i, side := range []diagram.Part{first, first.Other()} {
+		out[i] = Setup{Pose: UsualPose(side, teeth, turns.Of(side))}
+		if i < len(ids) {
+			out[i].ID = ids[i]
+		}
+	}
+	return out
+}
+
+// UsualPose is that of a stone with the pavilion or the crown up, turned by so many degrees
+// clockwise as seen from above the table.
+func UsualPose(side diagram.Part, teeth int, turn float64) gear.Pose {
+	p := gear.Pose{Up: r3.Vec{Z: 1}, Gear: teeth, Turn: turn, Rotation: gear.Unmoved}
+	if side == diagram.Pavilion {
+		p.Up, p.Turn = r3.Vec{Z: -1}, -turn
+	}
+	return p
+}
+
+// layOut puts the facets of a stone into the order of the work: setup by setup, tier by
+// tier, within a tier in the visiting order. Names are those of the facets, in the order
+// of stone.Facets.
+func layOut(stone *cutting.Stone, c Choices, setups []Setup, names []FacetID) []PlannedFacet {
+	var out []PlannedFacet
+	for _, setup := range setups {
+		for no, tier := range stone.Diagram.Tiers {
+			if stone.Diagram.CutWith(tier.Part) != setup.Side() {
+				continue
+			}
+			var own []int
+			var dials []float64
+			for i, f := range stone.Facets {
+				if f.Tier == no {
+					own = append(own, i)
+					// Poses of the workshop's own can be dialled.
+					set, _ := gear.Dial(f.Plane.Normal, setup.Pose)
+					dials = append(dials, set.Index)
+				}
+			}
+			passes := len(c.Passes)
+			if tier.Part == diagram.Girdle {
+				passes = c.GirdleFinish.Passes(passes)
+			}
+			for _, k := range c.Visiting.Order(dials, setup.Pose.Gear) {
+				out = append(out, PlannedFacet{ID: names[own[k]], Tier: no, Index: stone.Facets[own[k]].Index, Setup: setup.ID, Passes: passes})
+			}
+		}
+	}
+	return out
+}
+
+// Replan gives a stone a new plan over the version that the caller read. Facets that the
+// old plan had keep their names, and so their ticks. A run has one plan: its other stones
+// that are not finished get the new one too, all of them or none.
+func (s *Stones) Replan(ctx context.Context, stoneID string, c Choices, version int) (Stone, error) {
+	stone, err := s.store.Stone(ctx, stoneID)
+	if err != nil {
+		return stone, err
+	}
+	stone.Version = version
+	all := []Stone{stone}
+	if stone.Run != "" {
+		_, stones, err := s.store.Run(ctx, stone.Run)
+		if err != nil {
+			return stone, err
+		}
+		for _, other := range stones {
+			if other.ID != stone.ID && other.Work().Finish == nil {
+				all = append(all, other)
+			}
+		}
+	}
+	// Plans take seconds to work out. What they rest on is looked at again when they are
+	// kept.
+	plans := make([]Plan, len(all))
+	for i, o := range all {
+		if plans[i], err = s.planAnew(ctx, o, c); err != nil && i > 0 {
+			return stone, fmt.Errorf("stone %d of the run: %w", o.Number, err)
+		} else if err != nil {
+			return stone, err
+		}
+	}
+	err = s.store.InTx(ctx, func(ctx context.Context) error {
+		for i, o := range all {
+			if err := s.addPlan(ctx, o, plans[i]); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		return stone, err
+	}
+	return s.store.Stone(ctx, stoneID)
+}
+
+// addPlan keeps a plan of a stone's present work, if nothing forbids it by now.
+func (s *Stones) addPlan(ctx context.Context, stone Stone, p Plan) error {
+	work := stone.Work()
+	state, err := s.journal.WorkState(ctx, work.ID)
+	if err != nil {
+		return err
+	}
+	if state.Folded.Finished {
+		return ErrFinished
+	}
+	if was := work.Plan.Choices.FirstSide; p.Choices.FirstSide != was && state.Folded.Begun() {
+		return diagram.Problem{Code: SideIsCut, TierNo: -1, Field: diagram.FieldFirstSide, Text: string(was)}
+	}
+	if err := s.store.AddPlan(ctx, stone.ID, work.ID, p, stone.Version); err != nil {
+		return err
+	}
+	return s.journal.tell(ctx, work.ID, journal.Plan, p.Asked())
+}
+
+// planAnew makes the next plan of a stone's present work, not stored yet.
+func (s *Stones) planAnew(ctx context.Context, stone Stone, c Choices) (Plan, error) {
+	work := stone.Work()
+	switch {
+	case work.Plan == nil:
+		return Plan{}, ErrNoPlan
+	case work.Finish != nil:
+		return Plan{}, ErrFinished
+	}
+	before := *work.Plan
+	plan, a, err := s.newPlan(ctx, before.DiagramID, before.Revision, c)
+	if err != nil {
+		return plan, err
+	}
+	old, err := s.cutPlan(ctx, before)
+	if err != nil {
+		return plan, err
+	}
+	state, err := s.journal.WorkState(ctx, work.ID)
+	if err != nil {
+		return plan, err
+	}
+	plan.No = before.No + 1
+	// Setups keep their names, and so the ticks in them.
+	ids := make([]string, len(before.Setups))
+	for i, setup := range before.Setups {
+		ids[i] = setup.ID
+	}
+	plan.Setups = usualSetups(c.FirstSide, c.Gear, a.Turns, ids)
+	names := carryNames(old, before.names(old), a.Stone, highestName(state.Folded))
+	plan.Facets = layOut(a.Stone, c, plan.Setups, names)
+	return plan, nil
+}
+
+// SideIsCut refuses to change the side cut first once cutting has begun.
+const SideIsCut diagram.Code = "side-is-cut"
+
+// cutPlan cuts the diagram that a plan has frozen.
+func (s *Stones) cutPlan(ctx context.Context, p Plan) (*cutting.Stone, error) {
+	r, err := s.library.Revision(ctx, p.AsCut)
+	if err != nil {
+		return nil, err
+	}
+	return cutting.Cut(r.Diagram)
+}
+
+// facetKey tells the facets of a diagram apart: by tier and written index, which no
+// numerical method can change.
+type facetKey struct {
+	tier  int
+	index float64
+}
+
+// places returns where each facet of a stone stands in stone.Facets.
+func places(stone *cutting.Stone) map[facetKey]int {
+	out := make(map[facetKey]int, len(stone.Facets))
+	for i, f := range stone.Facets {
+		out[facetKey{f.Tier, f.Index}] = i
+	}
+	return out
+}
+
+// names returns the names of a stone's facets, in the order of stone.Facets.
+func (p *Plan) names(stone *cutting.Stone) []FacetID {
+	at := places(stone)
+	out := make([]FacetID, len(stone.Facets))
+	for _, f := range p.Facets {
+		if i, ok := at[facetKey{f.Tier, f.Index}]; ok {
+			out[i] = f.ID
+		}
+	}
+	return out
+}
+
+// highestName returns the highest number that any plan of a work has given to a facet.
+func highestName(w *journal.Work) int {
+	highest := 0
+	for _, plan := range w.Plans {
+		for _, setup := range plan.Setups {
+			for _, f := range setup.Facets {
+				if n, err := strconv.Atoi(strings.TrimPrefix(f.Facet, "f")); err == nil {
+					highest = max(highest, n)
+				}
+			}
+		}
+	}
+	return highest
+}
+
+// carryNames gives every facet of the new stone the name of the facet of the old one that
+// lies in the same direction, and one above all that were ever given to the rest.
+// Direction survives renaming, reordering and another gear.
+func carryNames(old *cutting.Stone, names []FacetID, now *cutting.Stone, highest int) []FacetID {
+	const same = 1e-6
+	out := make([]FacetID, len(now.Facets))
+	used := make([]bool, len(old.Facets))
+	for i, f := range now.Facets {
+		for k, g := range old.Facets {
+			near := r3.Norm(r3.Sub(f.Plane.Normal, g.Plane.Normal)) < same
+			if near && !used[k] && names[k] != "" && now.Diagram.Tiers[f.Tier].Part == old.Diagram.Tiers[g.Tier].Part {
+				out[i], used[k] = names[k], true
+				break
+			}
+		}
+		if out[i] == "" {
+			out[i] = facetName(highest)
+			highest++
+		}
+	}
+	return out
+}
+
+// errPlanBroken: a plan names facets or setups that are not there.
+var errPlanBroken = fmt.Errorf("%w: the plan does not fit its diagram", ErrUnreadable)
+
+// LayOut gives a plan that holds choices and turns its setups and the order of its work.
+// Names are those of the facets, in the order in which its diagram is cut; setups are the
+// names of the usual two. It is how plans were frozen that version 7 of the records had
+// worked out anew each time. A diagram that cannot be cut leaves the plan without facets.
+func (p *Plan) LayOut(d *diagram.Diagram, setups []string, names []FacetID) {
+	p.Setups = usualSetups(p.Choices.FirstSide, p.Choices.Gear, p.Turns, setups)
+	stone, err := cutting.Cut(d)
+	if err != nil || len(stone.Facets) != len(names) {
+		return
+	}
+	p.Facets = layOut(stone, p.Choices, p.Setups, names)
+}

@@ -1,0 +1,547 @@
+// Package storetest holds a store to what the workshop asks of it.
+package storetest
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/gear"
+	"cressa/core/material"
+	"cressa/core/sweep"
+	"cressa/workshop"
+	"cressa/workshop/journal"
+)
+
+// Run tests a store. Open returns a fresh one, which ends with the test.
+func Run(t *testing.T, open func(*testing.T) workshop.Store) {
+	for name, test := range map[string]func(*testing.T, context.Context, workshop.Store){
+		"transactions are kept whole or not at all": transactions,
+		"diagrams":                              diagrams,
+		"a diagram is deleted and brought back": deleted,
+		"versions never change":                 revisions,
+		"judgements":                            judgements,
+		"stones, works and plans":               stones,
+		"stones are listed by page":             listed,
+		"runs":                                  runs,
+		"the log":                               log,
+		"what is kept of a work":                states,
+		"cards":                                 cards,
+		"photos":                                photos,
+		"sweeps":                                sweeps,
+		"settings":                              settings,
+		"devices":                               devices,
+	} {
+		t.Run(name, func(t *testing.T) { test(t, t.Context(), open(t)) })
+	}
+}
+
+var now = time.Date(2026, 3, 1, 18, 0, 0, 500_000_000, time.UTC)
+
+func transactions(t *testing.T, ctx context.Context, s workshop.Store) {
+	boom := errors.New("boom")
+	err := s.InTx(ctx, func(ctx context.Context) error {
+		require.NoError(t, s.InsertDevice(ctx, workshop.Device{ID: "a", Paired: now, Seen: now}, "ha"))
+		// A transaction within one belongs to it.
+		require.NoError(t, s.InTx(ctx, func(ctx context.Context) error {
+			return s.InsertDevice(ctx, workshop.Device{ID: "b", Paired: now, Seen: now}, "hb")
+		}))
+		inside, err := s.Devices(ctx)
+		require.NoError(t, err)
+		assert.Len(t, inside, 2, "what it has written it can read")
+		return boom
+	})
+	require.ErrorIs(t, err, boom)
+	list, err := s.Devices(ctx)
+	require.NoError(t, err)
+	assert.Empty(t, list)
+
+	ended, end := context.WithCancel(ctx)
+	require.Error(t, s.InTx(ended, func(ctx context.Context) error {
+		end()
+		return s.InsertDevice(ctx, workshop.Device{ID: "c", Paired: now, Seen: now}, "hc")
+	}))
+	list, err = s.Devices(ctx)
+	require.NoError(t, err)
+	assert.Empty(t, list, "a client that leaves leaves nothing behind")
+}
+
+func revision(name string) workshop.Revision {
+	d := &diagram.Diagram{
+		Format: diagram.Format, Name: name, Outline: "round", Gear: 96, RefractiveIndex: 1.5, FirstSide: diagram.Pavilion, Indexing: diagram.Dialled,
+		Tiers: []diagram.Tier{{Name: "P1", Part: diagram.Pavilion, Angle: 42, Indexes: []float64{96, 48}, Stop: diagram.Stop{Kind: diagram.Centre}}},
+	}
+	return workshop.Revision{
+		Hash: diagram.Hash(d), Diagram: d, Created: now, Picture: workshop.Picture{Above: [][]float64{{0, 0, 1, 1}}, Side: [][]float64{{0, 1}}},
+		Facts: workshop.Facts{Name: name, Outline: "round", Gear: 96, RefractiveIndex: 1.5, Tiers: 1, Facets: 2, LengthWidth: 1.25, HeightWidth: 0.6, TableWidth: 0.5, Shallowest: 42},
+	}
+}
+
+func named(id, name string) workshop.Diagram {
+	return workshop.Diagram{ID: id, Version: 1, Created: now, Updated: now, Draft: diagram.Draft{Name: name, Gear: "96", Outline: "round", Tiers: []diagram.DraftTier{}}}
+}
+
+func diagrams(t *testing.T, ctx context.Context, s workshop.Store) {
+	_, err := s.Diagram(ctx, "none")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	r := revision("Halo")
+	d := named("d1", "Halo")
+	d.Draft.Designer, d.Origin, d.SenseChosen = "Ünal 100%_", "mail", true
+	require.NoError(t, s.InsertDiagram(ctx, d, &r))
+	require.NoError(t, s.InsertDiagram(ctx, named("d2", "comet"), nil))
+	variant := named("d3", "Halo · B")
+	variant.VariantOf = "d1"
+	require.NoError(t, s.InsertDiagram(ctx, variant, nil))
+
+	got, err := s.Diagram(ctx, "d1")
+	require.NoError(t, err)
+	d.Revision, d.Facts = r.Hash, &r.Facts
+	assert.Equal(t, d, got)
+
+	d.Draft.Note, d.Edited = "steeper", true
+	require.NoError(t, s.SaveDraft(ctx, d, 1))
+	require.ErrorIs(t, s.SaveDraft(ctx, d, 1), workshop.ErrStale)
+	require.ErrorIs(t, s.KeepRevision(ctx, "d1", r, 1), workshop.ErrStale)
+	got, err = s.Diagram(ctx, "d1")
+	require.NoError(t, err)
+	assert.True(t, got.Edited)
+	other := revision("Halo, steeper")
+	require.NoError(t, s.KeepRevision(ctx, "d1", other, 2))
+	got, err = s.Diagram(ctx, "d1")
+	require.NoError(t, err)
+	assert.False(t, got.Edited)
+	assert.Equal(t, 3, got.Version)
+	assert.Equal(t, other.Hash, got.Revision)
+
+	variants, err := s.Variants(ctx, "d1")
+	require.NoError(t, err)
+	assert.Equal(t, []workshop.DiagramName{{ID: "d1", Name: "Halo"}, {ID: "d3", Name: "Halo · B"}}, variants)
+
+	names := func(f workshop.DiagramFilter) (out []string) {
+		page, err := s.Diagrams(ctx, f, workshop.Cursor{}, 10)
+		require.NoError(t, err)
+		for _, l := range page.Lines {
+			out = append(out, l.Name)
+		}
+		assert.Equal(t, len(out), page.Total)
+		return out
+	}
+	assert.Equal(t, []string{"comet", "Halo", "Halo · B"}, names(workshop.DiagramFilter{}), "whatever their case")
+	assert.Equal(t, []string{"Halo"}, names(workshop.DiagramFilter{Words: []string{"ünal", "HALO"}}))
+	assert.Equal(t, []string{"Halo"}, names(workshop.DiagramFilter{Words: []string{"100%_"}}), "no character is a pattern")
+	assert.Empty(t, names(workshop.DiagramFilter{Words: []string{"0_"}, Outline: "oval"}))
+	assert.Equal(t, []string{"Halo"}, names(workshop.DiagramFilter{Kept: true, FacetsFrom: 2, FacetsTo: 2, LengthWidthFrom: 1.25, LengthWidthTo: 1.25, Steeper: 41.9}))
+	assert.Empty(t, names(workshop.DiagramFilter{Steeper: 42}))
+}
+
+func deleted(t *testing.T, ctx context.Context, s workshop.Store) {
+	r := revision("Halo")
+	starter := named("d1", "Halo")
+	starter.Starter = true
+	require.NoError(t, s.InsertDiagram(ctx, starter, &r))
+	require.NoError(t, s.InsertSweep(ctx, workshop.Sweep{ID: "s", DiagramID: "d1", Created: now}, 3))
+	require.NoError(t, s.HideDiagram(ctx, "d1", &now))
+	require.ErrorIs(t, s.HideDiagram(ctx, "none", &now), workshop.ErrNotFound)
+	_, err := s.Diagram(ctx, "d1")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	require.ErrorIs(t, s.SaveDraft(ctx, starter, 1), workshop.ErrStale)
+	hashes, err := s.Starters(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, []string{r.Hash}, hashes, "it was there, and is not to come back by itself")
+	require.NoError(t, s.HideDiagram(ctx, "d1", nil))
+	_, err = s.Diagram(ctx, "d1")
+	require.NoError(t, err)
+	require.NoError(t, s.HideDiagram(ctx, "d1", &now))
+	require.NoError(t, s.DropHidden(ctx, now))
+	require.NoError(t, s.HideDiagram(ctx, "d1", &now), "not before its time")
+	require.NoError(t, s.DropHidden(ctx, now.Add(time.Microsecond)))
+	require.ErrorIs(t, s.HideDiagram(ctx, "d1", nil), workshop.ErrNotFound)
+	_, err = s.Sweep(ctx, "s")
+	require.ErrorIs(t, err, workshop.ErrNotFound, "what goes for good takes its sweeps along")
+
+	first, err := s.FillOnce(ctx, "starters")
+	require.NoError(t, err)
+	again, err := s.FillOnce(ctx, "starters")
+	require.NoError(t, err)
+	assert.Equal(t, []bool{true, false}, []bool{first, again})
+}
+
+func revisions(t *testing.T, ctx context.Context, s workshop.Store) {
+	r := revision("Halo")
+	require.NoError(t, s.InsertRevision(ctx, r))
+	later := r
+	later.Created, later.Facts.Name = now.Add(time.Hour), "another"
+	require.NoError(t, s.InsertRevision(ctx, later), "the same content is there already")
+	got, err := s.Revision(ctx, r.Hash)
+	require.NoError(t, err)
+	assert.Equal(t, r, got)
+	p, err := s.Picture(ctx, r.Hash)
+	require.NoError(t, err)
+	assert.Equal(t, r.Picture, p)
+	_, err = s.Revision(ctx, "none")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	_, err = s.Picture(ctx, "none")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+}
+
+func judgements(t *testing.T, ctx context.Context, s workshop.Store) {
+	r := revision("Halo")
+	require.NoError(t, s.InsertDiagram(ctx, named("d1", "Halo"), &r))
+	hash, err := s.Unjudged(ctx, "m")
+	require.NoError(t, err)
+	assert.Equal(t, r.Hash, hash)
+	j := workshop.Judged{
+		Level: workshop.Hard, Cuttable: true, LargestCheat: 0.5,
+		Difficulty: cutting.Difficulty{Points: 7, Weights: []cutting.Weight{{Factor: cutting.ManyTiers, Value: 3, Points: 7}}},
+	}
+	require.NoError(t, s.SaveJudgement(ctx, r.Hash, "m", j))
+	require.NoError(t, s.SaveJudgement(ctx, r.Hash, "old", j))
+	got, err := s.Judgement(ctx, r.Hash, "m")
+	require.NoError(t, err)
+	assert.Equal(t, j, got)
+	_, err = s.Unjudged(ctx, "m")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	page, err := s.Diagrams(ctx, workshop.DiagramFilter{Machine: "m", Cuttable: true, Level: workshop.Hard, Sort: workshop.ByDifficulty}, workshop.Cursor{}, 5)
+	require.NoError(t, err)
+	require.Len(t, page.Lines, 1)
+	assert.Equal(t, &j, page.Lines[0].Judged)
+	page, err = s.Diagrams(ctx, workshop.DiagramFilter{Machine: "other"}, workshop.Cursor{}, 5)
+	require.NoError(t, err)
+	assert.Nil(t, page.Lines[0].Judged)
+	assert.Equal(t, 1, page.Waiting)
+	require.NoError(t, s.DropJudgements(ctx, "m"))
+	_, err = s.Judgement(ctx, r.Hash, "old")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+}
+
+// planned is a stone with a plan, not stored yet.
+func planned(t *testing.T, ctx context.Context, s workshop.Store, id string) workshop.Stone {
+	t.Helper()
+	r := revision("Halo")
+	require.NoError(t, s.InsertRevision(ctx, r))
+	glass, _ := material.Find("Practice glass")
+	pose := gear.Pose{Up: workshop.UsualPose(diagram.Crown, 96, 0).Up, Gear: 96, Turn: 1.25, Rotation: gear.Unmoved}
+	plan := workshop.Plan{
+		No: 1, DiagramID: "d1", DiagramName: "Halo", Revision: r.Hash, AsCut: r.Hash, Machine: workshop.DefaultMachine(), Material: glass,
+		Choices: workshop.Choices{Material: glass.Name, Machine: "machine", Gear: 96, Size: workshop.Size{Basis: "width", MM: 8, Typed: "8"},
+			FirstSide: diagram.Pavilion, Ways: workshop.DefaultHabits().Ways, Passes: workshop.DefaultHabits().Passes},
+		Turns: cutting.Turns{Pavilion: 1, Crown: -2}, Setups: []workshop.Setup{{ID: "setup " + id, Pose: pose}},
+		Facets:  []workshop.PlannedFacet{{ID: "f1", Tier: 0, Index: 96, Setup: "setup " + id, Passes: 2}},
+		Left:    []diagram.Problem{{Code: cutting.HabitNotKept, Tier: "P1", Field: diagram.FieldStop, Text: "x", Other: "y", Value: 1, Low: 2, High: 3}},
+		Created: now,
+	}
+	return workshop.Stone{
+		ID: id, Name: "Gift " + id, Created: now, Version: 1,
+		Works: []workshop.Work{{ID: "work " + id, Task: workshop.FirstCut{}, Created: now, Plan: &plan}},
+	}
+}
+
+func repaired(id, promised string) workshop.Stone {
+	in := workshop.Intake{Owner: "Ms. Averill", Material: "Peridot", Carats: 2, WidthMM: 7, LengthMM: 8, HeightMM: 4, Damage: "chip", Agreed: "yes", Promised: promised}
+	return workshop.Stone{
+		ID: id, Name: "Ring " + id, Created: now, Version: 1,
+		Works: []workshop.Work{{ID: "work " + id, Task: workshop.Repair{Intake: in}, Created: now}},
+	}
+}
+
+func stones(t *testing.T, ctx context.Context, s workshop.Store) {
+	_, err := s.Stone(ctx, "none")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	want := planned(t, ctx, s, "a")
+	want.Number, err = s.InsertStone(ctx, want)
+	require.NoError(t, err)
+	assert.Equal(t, 1, want.Number)
+	got, err := s.Stone(ctx, "a")
+	require.NoError(t, err)
+	assert.Equal(t, want, got)
+
+	next := *want.Works[0].Plan
+	next.No, next.Choices.Size.MM = 2, 9
+	require.NoError(t, s.AddPlan(ctx, "a", "work a", next, 1))
+	require.ErrorIs(t, s.AddPlan(ctx, "a", "work a", next, 1), workshop.ErrStale)
+	got, err = s.Stone(ctx, "a")
+	require.NoError(t, err)
+	assert.Equal(t, &next, got.Work().Plan)
+	old, err := s.Plan(ctx, "work a", 1)
+	require.NoError(t, err)
+	assert.Equal(t, *want.Works[0].Plan, old, "a plan is never changed")
+	_, err = s.Plan(ctx, "work a", 3)
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+
+	ring := repaired("b", "2026-05-01")
+	ring.Number, err = s.InsertStone(ctx, ring)
+	require.NoError(t, err)
+	assert.Equal(t, 2, ring.Number)
+	changed := ring.Work().Task.(workshop.Repair)
+	changed.Intake.Agreed = "no"
+	require.NoError(t, s.SaveRepair(ctx, "b", "Brooch", "work b", changed, 1))
+	require.ErrorIs(t, s.SaveRepair(ctx, "b", "Brooch", "work b", changed, 1), workshop.ErrStale)
+	got, err = s.Stone(ctx, "b")
+	require.NoError(t, err)
+	assert.Equal(t, "Brooch", got.Name)
+	assert.Equal(t, changed, got.Work().Task)
+
+	back := ring.Works[0]
+	back.ID = "work b2"
+	require.NoError(t, s.InsertWork(ctx, "b", back, 2))
+	require.ErrorIs(t, s.InsertWork(ctx, "b", back, 2), workshop.ErrStale)
+	got, err = s.Stone(ctx, "b")
+	require.NoError(t, err)
+	assert.Equal(t, []string{"work b", "work b2"}, []string{got.Works[0].ID, got.Work().ID})
+	page, err := s.Stones(ctx, workshop.StoneFilter{ID: "b"}, workshop.Cursor{}, 5)
+	require.NoError(t, err)
+	require.Len(t, page.Lines, 1, "a list shows what a stone is at now")
+	assert.Equal(t, "work b2", page.Lines[0].WorkID)
+}
+
+func listed(t *testing.T, ctx context.Context, s workshop.Store) {
+	for i, promised := range []string{"", "2026-05-01", "2026-04-01"} {
+		stone := repaired(fmt.Sprint("r", i), promised)
+		_, err := s.InsertStone(ctx, stone)
+		require.NoError(t, err)
+		folded := journal.NewWork(journal.Repair)
+		folded.Last = now.Add(time.Duration(i) * time.Minute)
+		require.NoError(t, s.SaveWorkState(ctx, workshop.WorkState{WorkID: stone.Work().ID, Task: journal.Repair, Created: now, Folded: folded, Seq: 0}))
+	}
+	_, err := s.InsertStone(ctx, planned(t, ctx, s, "p"))
+	require.NoError(t, err)
+	all := func(f workshop.StoneFilter, limit int) (out []string) {
+		for after := (workshop.Cursor{}); ; {
+			page, err := s.Stones(ctx, f, after, limit)
+			require.NoError(t, err)
+			assert.LessOrEqual(t, len(page.Lines), limit)
+			for _, l := range page.Lines {
+				out = append(out, l.ID)
+			}
+			if page.Next == nil {
+				assert.Equal(t, len(out), page.Total)
+				return out
+			}
+			after = *page.Next
+		}
+	}
+	for _, limit := range []int{1, 2, 10} {
+		assert.Equal(t, []string{"r2", "r1", "r0", "p"}, all(workshop.StoneFilter{}, limit), "by pages of %d", limit)
+		assert.Equal(t, []string{"r2", "r1", "r0"}, all(workshop.StoneFilter{Tasks: []journal.Task{journal.Repair}, Sort: workshop.ByPromise}, limit))
+	}
+	assert.Equal(t, []string{"p"}, all(workshop.StoneFilter{Words: []string{"HALO", "glass", "gift"}}, 5))
+	assert.Equal(t, []string{"p"}, all(workshop.StoneFilter{Words: []string{"4"}}, 5), "by its number")
+	assert.Empty(t, all(workshop.StoneFilter{States: []journal.State{journal.Complete}}, 5))
+	page, err := s.Stones(ctx, workshop.StoneFilter{ID: "p", Uncounted: true}, workshop.Cursor{}, 1)
+	require.NoError(t, err)
+	line := page.Lines[0]
+	assert.Equal(t, []any{"Halo", "Practice glass", 8.0, journal.Planned, revision("Halo").Hash}, []any{line.Diagram, line.Material, line.SizeMM, line.State, line.Picture})
+}
+
+func runs(t *testing.T, ctx context.Context, s workshop.Store) {
+	_, _, err := s.Run(ctx, "none")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	run := workshop.Run{ID: "run", Name: "Pair", Way: workshop.TierByTier, Created: now}
+	require.NoError(t, s.InsertRun(ctx, run))
+	for i, id := range []string{"b", "a"} {
+		stone := planned(t, ctx, s, id)
+		stone.Run, stone.RunPlace = "run", 2-i
+		_, err := s.InsertStone(ctx, stone)
+		require.NoError(t, err)
+	}
+	got, members, err := s.Run(ctx, "run")
+	require.NoError(t, err)
+	assert.Equal(t, run, got)
+	assert.Equal(t, []string{"a", "b"}, []string{members[0].ID, members[1].ID}, "in their order")
+	page, err := s.Stones(ctx, workshop.StoneFilter{Run: "run", Sort: workshop.ByPlace}, workshop.Cursor{}, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "a", page.Lines[0].ID)
+	page, err = s.Stones(ctx, workshop.StoneFilter{Run: "run", Sort: workshop.ByPlace}, *page.Next, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "b", page.Lines[0].ID)
+	ticks, err := s.RunTicks(ctx, "run")
+	require.NoError(t, err)
+	assert.Len(t, ticks, 2)
+}
+
+func entry(work string, n int) journal.Event {
+	return journal.Event{
+		ID: fmt.Sprintf("%032x", n), Stream: journal.OfWork(work), Device: "d", DeviceSeq: int64(n), DeviceTime: now, ServerTime: now.Add(time.Second),
+		Kind: journal.Note, Version: 1, Payload: journal.Payload(journal.Noted{Text: "a veil"}), By: journal.Actor{ID: "t", Name: "Tablet"},
+	}
+}
+
+func log(t *testing.T, ctx context.Context, s workshop.Store) {
+	var seqs []int64
+	for n := range 4 {
+		seq, err := s.InsertEvent(ctx, entry([]string{"a", "b"}[n%2], n))
+		require.NoError(t, err)
+		seqs = append(seqs, seq)
+	}
+	assert.IsIncreasing(t, seqs)
+	_, err := s.InsertEvent(ctx, entry("b", 0))
+	require.Error(t, err, "a name is used once in all logs")
+	got, err := s.Event(ctx, entry("a", 2).ID)
+	require.NoError(t, err)
+	want := entry("a", 2)
+	want.Seq = seqs[2]
+	assert.Equal(t, want, got)
+	_, err = s.Event(ctx, "none")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	ids := func(works []string, after int64, limit int) (out []int64) {
+		events, err := s.Events(ctx, works, after, limit)
+		require.NoError(t, err)
+		for _, e := range events {
+			out = append(out, e.Seq)
+		}
+		return out
+	}
+	assert.Equal(t, []int64{seqs[0], seqs[2]}, ids([]string{"a"}, 0, 0))
+	assert.Equal(t, seqs, ids([]string{"b", "a"}, 0, 0), "in the order of their arrival")
+	assert.Equal(t, seqs[1:3], ids([]string{"a", "b"}, seqs[0], 2))
+	assert.Empty(t, ids(nil, 0, 0))
+}
+
+func states(t *testing.T, ctx context.Context, s workshop.Store) {
+	_, err := s.WorkState(ctx, "none")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	stone := planned(t, ctx, s, "a")
+	_, err = s.InsertStone(ctx, stone)
+	require.NoError(t, err)
+	work := stone.Work()
+	fresh, err := s.WorkState(ctx, work.ID)
+	require.NoError(t, err)
+	assert.Equal(t, workshop.WorkState{WorkID: work.ID, Task: journal.FirstCut, Created: now, Folded: journal.NewWork(journal.FirstCut)}, fresh)
+	seq, err := s.InsertEvent(ctx, entry(work.ID, 1))
+	require.NoError(t, err)
+	stale, err := s.StaleWorks(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, []string{work.ID}, stale, "its log goes further")
+	tick := entry(work.ID, 2)
+	tick.Kind, tick.Payload, tick.Seq = journal.Done, journal.Payload(journal.Visit{Setup: "setup a", Pass: "cut", Facet: "f1"}), seq
+	fresh.Folded.Apply(tick)
+	fresh.Seq = seq
+	require.NoError(t, s.SaveWorkState(ctx, fresh))
+	got, err := s.WorkState(ctx, work.ID)
+	require.NoError(t, err)
+	assert.Equal(t, fresh, got)
+	stale, err = s.StaleWorks(ctx)
+	require.NoError(t, err)
+	assert.Empty(t, stale)
+	ids, err := s.WorkIDs(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, []string{work.ID}, ids)
+	paces, err := s.Paces(ctx, 5)
+	require.NoError(t, err)
+	assert.Empty(t, paces, "a first tick says nothing of a pace")
+}
+
+func cards(t *testing.T, ctx context.Context, s workshop.Store) {
+	hours := 3.5
+	for i, id := range []string{"a", "b"} {
+		stone := planned(t, ctx, s, id)
+		_, err := s.InsertStone(ctx, stone)
+		require.NoError(t, err)
+		f := workshop.Finish{Version: 1, RoughCarats: 4, FinishedCarats: 1, Finished: fmt.Sprintf("2026-03-0%d", i+1), Notes: "fine", Saved: now}
+		if id == "b" {
+			f.Hours = &hours
+		}
+		require.NoError(t, s.SaveFinish(ctx, "work "+id, f, 0))
+		require.ErrorIs(t, s.SaveFinish(ctx, "work "+id, f, 0), workshop.ErrStale)
+		got, err := s.Stone(ctx, id)
+		require.NoError(t, err)
+		assert.Equal(t, &f, got.Work().Finish)
+		f.Version, f.FinishedCarats = 2, 1.5
+		require.ErrorIs(t, s.SaveFinish(ctx, "work "+id, f, 5), workshop.ErrStale)
+		require.NoError(t, s.SaveFinish(ctx, "work "+id, f, 1))
+	}
+	sums, err := s.Sums(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, workshop.LogbookSums{Stones: 2, RoughCarats: 8, FinishedCarats: 3, Hours: 3.5}, sums)
+	book, err := s.Stones(ctx, workshop.StoneFilter{Sort: workshop.ByFinish}, workshop.Cursor{}, 5)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"b", "a"}, []string{book.Lines[0].ID, book.Lines[1].ID}, "the last first")
+	assert.Equal(t, 3.5, book.Lines[0].Hours)
+	assert.Equal(t, 2, book.Total)
+}
+
+func photos(t *testing.T, ctx context.Context, s workshop.Store) {
+	_, err := s.InsertStone(ctx, repaired("a", ""))
+	require.NoError(t, err)
+	second := workshop.Photo{ID: "2", Hash: "h2", Taken: now.Add(time.Hour), Note: "after"}
+	first := workshop.Photo{ID: "1", Hash: "h1", Taken: now}
+	require.NoError(t, s.InsertPhoto(ctx, "a", second))
+	require.NoError(t, s.InsertPhoto(ctx, "a", first))
+	require.Error(t, s.InsertPhoto(ctx, "none", workshop.Photo{ID: "3", Taken: now}))
+	list, err := s.Photos(ctx, "a")
+	require.NoError(t, err)
+	assert.Equal(t, []workshop.Photo{first, second}, list)
+	require.ErrorIs(t, s.DropPhoto(ctx, "b", "1"), workshop.ErrNotFound)
+	require.NoError(t, s.DropPhoto(ctx, "a", "1"))
+	require.ErrorIs(t, s.DropPhoto(ctx, "a", "1"), workshop.ErrNotFound)
+}
+
+func sweeps(t *testing.T, ctx context.Context, s workshop.Store) {
+	for _, id := range []string{"a", "b"} {
+		require.NoError(t, s.InsertDiagram(ctx, named(id, id), nil))
+	}
+	insert := func(id, of string) error {
+		return s.InsertSweep(ctx, workshop.Sweep{ID: id, DiagramID: of, Points: []sweep.Point{{X: 1.5}}, Created: now}, 2)
+	}
+	for _, id := range []string{"1", "2", "3"} {
+		require.NoError(t, insert(id, "a"))
+	}
+	require.NoError(t, insert("other", "b"))
+	require.Error(t, insert("lost", "nowhere"))
+	list, err := s.Sweeps(ctx, "a")
+	require.NoError(t, err)
+	assert.Equal(t, []string{"3", "2"}, []string{list[0].ID, list[1].ID}, "the newest few are kept")
+	kept, err := s.Sweep(ctx, "other")
+	require.NoError(t, err)
+	assert.Equal(t, []sweep.Point{{X: 1.5}}, kept.Points)
+	assert.Equal(t, now, kept.Created)
+	_, err = s.Sweep(ctx, "1")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+}
+
+func settings(t *testing.T, ctx context.Context, s workshop.Store) {
+	none, err := s.Settings(ctx)
+	require.NoError(t, err)
+	assert.Zero(t, none)
+	want := workshop.DefaultSettings()
+	want.Version, want.Answered = 1, true
+	own, _ := material.Find("Spinel")
+	own.Name = "Sea glass"
+	want.Materials = []material.Material{own}
+	require.NoError(t, s.SaveSettings(ctx, want, 0))
+	require.ErrorIs(t, s.SaveSettings(ctx, want, 0), workshop.ErrStale)
+	got, err := s.Settings(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, want, got)
+	want.Version = 2
+	require.NoError(t, s.SaveSettings(ctx, want, 1))
+	require.ErrorIs(t, s.SaveSettings(ctx, want, 1), workshop.ErrStale)
+}
+
+func devices(t *testing.T, ctx context.Context, s workshop.Store) {
+	first := workshop.Device{ID: "a", Name: "Tablet", Paired: now, Seen: now}
+	second := workshop.Device{ID: "b", Name: "Phone", Paired: now.Add(500 * time.Millisecond), Seen: now}
+	require.NoError(t, s.InsertDevice(ctx, first, "ha"))
+	require.NoError(t, s.InsertDevice(ctx, second, "hb"))
+	list, err := s.Devices(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, []workshop.Device{second, first}, list, "the one paired last first")
+	require.NoError(t, s.SeeDevice(ctx, "a", now.Add(time.Hour)))
+	require.NoError(t, s.NameDevice(ctx, "a", "At the window"))
+	got, err := s.DeviceBySession(ctx, "ha")
+	require.NoError(t, err)
+	assert.Equal(t, workshop.Device{ID: "a", Name: "At the window", Paired: now, Seen: now.Add(time.Hour)}, got)
+	_, err = s.DeviceBySession(ctx, "hc")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	require.NoError(t, s.DropDevice(ctx, "a"))
+	for _, err := range []error{s.DropDevice(ctx, "a"), s.NameDevice(ctx, "a", "x"), s.SeeDevice(ctx, "a", now)} {
+		require.ErrorIs(t, err, workshop.ErrNotFound)
+	}
+}
