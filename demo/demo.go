@@ -8,6 +8,8 @@ import (
 	"embed"
 	"fmt"
 	"io/fs"
+	"maps"
+	"slices"
 
 	"cressa/core/diagram"
 	"cressa/formats"
@@ -38,16 +40,18 @@ func Diagrams() (map[string]*diagram.Diagram, error) {
 	return out, nil
 }
 
-// AddStarters puts the starter diagrams into a library.
-func AddStarters(ctx context.Context, w *workshop.Workshop) error {
-	diagrams, err := Diagrams()
+// starters names the set of diagrams that ships. A later set gets another name.
+const starters = "starters-1"
+
+// FillLibrary puts the starter diagrams into a library, once.
+func FillLibrary(ctx context.Context, w *workshop.Workshop) error {
+	all, err := Diagrams()
 	if err != nil {
 		return err
 	}
-	for _, d := range diagrams {
-		if err := w.AddStarter(ctx, d); err != nil {
-			return err
-		}
+	var list []*diagram.Diagram
+	for _, name := range slices.Sorted(maps.Keys(all)) {
+		list = append(list, all[name])
 	}
-	return nil
+	return w.Fill(ctx, starters, list)
 }

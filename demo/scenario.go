@@ -11,6 +11,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/sqlite"
 	"cressa/workshop"
+	"cressa/workshop/journal"
 )
 
 // gift is one stone of the scenario.
@@ -49,14 +50,14 @@ var gifts = []gift{
 // Fill writes the scenario into the database file as if it had grown over the
 // months before the given moment.
 func Fill(ctx context.Context, file string, at time.Time) (err error) {
-	store, _, err := sqlite.Open(ctx, file)
+	store, err := sqlite.Open(ctx, file)
 	if err != nil {
 		return err
 	}
 	defer func() { err = errors.Join(err, store.Close()) }()
 	f := filler{now: at.AddDate(0, 0, -130), random: rand.New(rand.NewPCG(8, 11))}
 	f.workshop = workshop.New(store, func() time.Time { return f.now })
-	if err := AddStarters(ctx, f.workshop); err != nil {
+	if err := FillLibrary(ctx, f.workshop); err != nil {
 		return err
 	}
 	settings := workshop.DefaultSettings()
@@ -67,16 +68,17 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 	if _, err := f.workshop.SaveSettings(ctx, settings); err != nil {
 		return err
 	}
-	list, err := f.workshop.Diagrams(ctx)
+	page, err := f.workshop.Diagrams(ctx, workshop.DiagramFilter{}, workshop.Cursor{}, 100)
 	if err != nil {
 		return err
 	}
+	list := page.Lines
 	for _, g := range gifts {
 		// Cutting is evening work.
 		day := at.AddDate(0, 0, -g.daysAgo)
 		f.now = time.Date(day.Year(), day.Month(), day.Day(), 18, 5, 0, 0, time.UTC)
 		for _, d := range list {
-			if d.Facts.Name == g.diagram {
+			if d.Name == g.diagram {
 				if err := f.cut(ctx, g, d); err != nil {
 					return fmt.Errorf("%s: %w", g.name, err)
 				}
@@ -91,9 +93,9 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 }
 
 // pair plans two stones alike for a pair of earrings: a run that waits.
-func (f *filler) pair(ctx context.Context, list []workshop.Diagram) error {
+func (f *filler) pair(ctx context.Context, list []workshop.DiagramLine) error {
 	for _, d := range list {
-		if d.Facts.Name != "Three Sisters" {
+		if d.Name != "Three Sisters" {
 			continue
 		}
 		choices := workshop.Choices{
@@ -118,15 +120,31 @@ func (f *filler) repair(ctx context.Context, at time.Time) error {
 	if err != nil {
 		return err
 	}
-	var events []workshop.Event
-	for i, e := range []workshop.Event{
-		{Kind: workshop.EventBegin}, {Kind: workshop.EventNote, Text: "Chip goes 0.3 mm under the girdle."}, {Kind: workshop.EventEnd},
-	} {
-		f.seq++
-		e.ID, e.Device, e.DeviceSeq, e.DeviceTime = fmt.Sprintf("%032x", f.seq), "demo", f.seq, f.now.Add(time.Duration(i*17)*time.Minute)
-		events = append(events, e)
+	work := stone.Work().ID
+	begun := f.event(work, journal.Begin, struct{}{})
+	f.now = f.now.Add(17 * time.Minute)
+	noted := f.event(work, journal.Note, journal.Noted{Text: "Chip goes 0.3 mm under the girdle."})
+	f.now = f.now.Add(17 * time.Minute)
+	return f.send(ctx, []journal.Event{begun, noted, f.event(work, journal.End, struct{}{})})
+}
+
+// event is what happens to a work now.
+func (f *filler) event(work string, kind journal.Kind, payload any) journal.Event {
+	f.seq++
+	return journal.Event{
+		ID: fmt.Sprintf("%032x", f.seq), Stream: journal.OfWork(work), Device: "demo", DeviceSeq: f.seq, DeviceTime: f.now,
+		Kind: kind, Version: 1, Payload: journal.Payload(payload),
 	}
-	_, err = f.workshop.AppendEvents(ctx, stone.ID, events)
+}
+
+// send adds events to the log, all of which must belong.
+func (f *filler) send(ctx context.Context, events []journal.Event) error {
+	answers, err := f.workshop.Append(ctx, events)
+	for i, a := range answers {
+		if a.Outcome == workshop.Refused {
+			return fmt.Errorf("event %d: %s", i, a.Reason)
+		}
+	}
 	return err
 }
 
@@ -155,9 +173,13 @@ type filler struct {
 	seq      int64
 }
 
-func (f *filler) cut(ctx context.Context, g gift, d workshop.Diagram) error {
+func (f *filler) cut(ctx context.Context, g gift, d workshop.DiagramLine) error {
+	whole, err := f.workshop.Diagram(ctx, d.ID)
+	if err != nil {
+		return err
+	}
 	choices := workshop.Choices{
-		Material: g.material, Gear: g.gear, FirstSide: diagram.Part(d.Draft.FirstSide),
+		Material: g.material, Gear: g.gear, FirstSide: diagram.Part(whole.Draft.FirstSide),
 		Size: workshop.Size{Basis: "width", MM: g.widthMM, Typed: diagram.FormatNumber(g.widthMM)},
 		Ways: workshop.DefaultHabits().Ways, Passes: workshop.DefaultHabits().Passes,
 	}
@@ -170,7 +192,7 @@ func (f *filler) cut(ctx context.Context, g gift, d workshop.Diagram) error {
 	if err != nil {
 		return err
 	}
-	if _, err := f.workshop.AppendEvents(ctx, stone.ID, events); err != nil {
+	if err := f.send(ctx, events); err != nil {
 		return err
 	}
 	if g.yield == 0 {
@@ -202,33 +224,31 @@ func (f *filler) card(ctx context.Context, g gift, stone workshop.Stone, started
 
 // events ticks the stone's visits in order, a minute or two each, with an evening's
 // end every so often and the transfer checked between the sides.
-func (f *filler) events(ctx context.Context, g gift, stone workshop.Stone) ([]workshop.Event, error) {
+func (f *filler) events(ctx context.Context, g gift, stone workshop.Stone) ([]journal.Event, error) {
 	script, err := f.workshop.Script(ctx, stone)
 	if err != nil {
 		return nil, err
 	}
-	var out []workshop.Event
-	add := func(e workshop.Event) {
-		f.seq++
-		e.ID, e.Device, e.DeviceSeq, e.DeviceTime = fmt.Sprintf("%032x", f.seq), "demo", f.seq, f.now
-		out = append(out, e)
+	var out []journal.Event
+	add := func(kind journal.Kind, payload any) {
+		out = append(out, f.event(stone.Work().ID, kind, payload))
 	}
 	const evening = 150
 	visits := script.Visits[:int(g.share*float64(len(script.Visits)))]
 	for i, v := range visits {
 		if i > 0 && v.Setup != visits[i-1].Setup {
 			for _, item := range workshop.TransferChecks {
-				add(workshop.Event{Kind: workshop.EventCheck, Setup: v.Setup, Item: item})
+				add(journal.Check, journal.Checked{Setup: v.Setup, Item: item})
 			}
-			add(workshop.Event{Kind: workshop.EventTransfer, Setup: v.Setup})
+			add(journal.Transfer, journal.Turned{Setup: v.Setup})
 		}
 		if i%evening == evening-1 {
 			f.now = f.now.Add(22 * time.Hour)
 		}
 		f.now = f.now.Add(time.Duration(35+f.random.IntN(70)) * time.Second)
-		add(workshop.Event{Kind: workshop.EventDone, Setup: v.Setup, Pass: v.Pass, Facet: v.Facet})
+		add(journal.Done, journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet})
 		if g.note != "" && i == len(visits)/2 {
-			add(workshop.Event{Kind: workshop.EventNote, Text: g.note})
+			add(journal.Note, journal.Noted{Text: g.note})
 		}
 	}
 	return out, nil

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"math"
 	"net/http"
 	"reflect"
 	"slices"
@@ -12,6 +13,9 @@ import (
 	"time"
 
 	"github.com/labstack/echo/v5"
+
+	"cressa/words"
+	"cressa/workshop"
 )
 
 //go:generate sh -c "go run ./contract > openapi.json"
@@ -20,8 +24,9 @@ import (
 // contract. A route is registered once, with its types; binding, checking and the
 // OpenAPI document all follow from them.
 //
-// A request struct has a field for each path parameter, tagged `path:"id"`, and,
-// where there is a body, one field called Body.
+// A request struct has a field for each path parameter, tagged `path:"id"`, one for each
+// parameter of the query, tagged `query:"name"`, that may be left out, and, where there is a
+// body, one field called Body.
 
 // none is the response of a route that only answers that it was done.
 type none struct{}
@@ -29,13 +34,29 @@ type none struct{}
 // route is what the contract knows of one registered route.
 type route struct {
 	method, path, name, summary string
-	request, response           reflect.Type
+	// from says who may call it; paired devices unless it says otherwise.
+	from from
+	// lasts tells that the answer never changes: its address is its content.
+	lasts             bool
+	request, response reflect.Type
 }
 
+// from says from where a route may be called.
+type from int
+
+const (
+	// fromPaired: from this machine and from paired devices.
+	fromPaired from = iota
+	// fromAnywhere: before a device is paired, too.
+	fromAnywhere
+	// fromThisMachine: from nowhere else.
+	fromThisMachine
+)
+
 // handle registers a route. The context that f gets ends with the request.
-func handle[In, Out any](s *Server, method, path, name, summary string, f func(*echo.Context, In) (Out, error)) {
-	s.routes = append(s.routes, route{method, path, name, summary, reflect.TypeFor[In](), reflect.TypeFor[Out]()})
-	s.echo.Add(method, path, func(c *echo.Context) error {
+func handle[In, Out any](s *Server, r route, f func(*echo.Context, In) (Out, error)) {
+	r.request, r.response = reflect.TypeFor[In](), reflect.TypeFor[Out]()
+	s.add(r, func(c *echo.Context) error {
 		var in In
 		if err := s.bind(c, reflect.ValueOf(&in).Elem()); err != nil {
 			return err
@@ -45,6 +66,9 @@ func handle[In, Out any](s *Server, method, path, name, summary string, f func(*
 			return err
 		}
 		c.Response().Header().Set("Cache-Control", "no-store")
+		if r.lasts {
+			c.Response().Header().Set("Cache-Control", forEver)
+		}
 		if _, nothing := any(out).(none); nothing {
 			return c.NoContent(http.StatusNoContent)
 		}
@@ -52,14 +76,28 @@ func handle[In, Out any](s *Server, method, path, name, summary string, f func(*
 	})
 }
 
+// add registers a route and lets in only whom it is for.
+func (s *Server) add(r route, h echo.HandlerFunc) {
+	s.routes = append(s.routes, r)
+	s.echo.Add(r.method, r.path, func(c *echo.Context) error {
+		if r.from == fromThisMachine && !fromHere(c.Request()) {
+			return &Problem{Status: http.StatusForbidden, Detail: words.OnlyHere}
+		}
+		return h(c)
+	})
+}
+
+// forEver lets a browser keep what never changes.
+const forEver = "private, max-age=31536000, immutable"
+
 // ndjson is the type of an answer that comes line by line.
 const ndjson = "application/x-ndjson"
 
 // stream registers a route that answers with one JSON value a line while it works. What
 // goes wrong before the first line is answered as a problem; later the answer ends early.
-func stream[In, Line any](s *Server, method, path, name, summary string, f func(c *echo.Context, in In, send func(Line) error) error) {
-	s.routes = append(s.routes, route{method, path, name, summary, reflect.TypeFor[In](), reflect.TypeFor[lines[Line]]()})
-	s.echo.Add(method, path, func(c *echo.Context) error {
+func stream[In, Line any](s *Server, r route, f func(c *echo.Context, in In, send func(Line) error) error) {
+	r.request, r.response = reflect.TypeFor[In](), reflect.TypeFor[lines[Line]]()
+	s.add(r, func(c *echo.Context) error {
 		var in In
 		if err := s.bind(c, reflect.ValueOf(&in).Elem()); err != nil {
 			return err
@@ -102,13 +140,51 @@ func (s *Server) bind(c *echo.Context, in reflect.Value) error {
 		if name := field.Tag.Get("path"); name != "" {
 			in.Field(i).SetString(c.Param(name))
 		}
+		if name := field.Tag.Get("query"); name != "" {
+			if err := readQuery(c, name, in.Field(i)); err != nil {
+				return err
+			}
+		}
 		if field.Name == "Body" {
 			if err := readBody(c, in.Field(i).Addr().Interface()); err != nil {
 				return err
 			}
 		}
 	}
-	return s.validate.Struct(in.Interface())
+	return workshop.Validate(in.Interface())
+}
+
+// readQuery reads one parameter of the query. One that is missing leaves the zero value.
+func readQuery(c *echo.Context, name string, into reflect.Value) error {
+	text := c.QueryParam(name)
+	if text == "" {
+		return nil
+	}
+	var err error
+	switch into.Kind() {
+	case reflect.String:
+		into.SetString(text)
+	case reflect.Bool:
+		var v bool
+		v, err = strconv.ParseBool(text)
+		into.SetBool(v)
+	case reflect.Int, reflect.Int64:
+		var v int64
+		v, err = strconv.ParseInt(text, 10, 64)
+		into.SetInt(v)
+	case reflect.Float64:
+		var v float64
+		if v, err = strconv.ParseFloat(text, 64); err == nil && (math.IsNaN(v) || math.IsInf(v, 0)) {
+			err = strconv.ErrRange
+		}
+		into.SetFloat(v)
+	default:
+		panic(fmt.Sprintf("the contract reads no %v from a query", into.Type()))
+	}
+	if err != nil {
+		return &Problem{Status: http.StatusBadRequest, Detail: fmt.Sprintf("The query's %s is no such value: %q.", name, text)}
+	}
+	return nil
 }
 
 // readBody reads exactly one JSON value without unknown fields.
@@ -174,6 +250,11 @@ func (d *documenter) operation(r route) map[string]any {
 				"name": name, "in": "path", "required": true, "schema": map[string]any{"type": "string"},
 			})
 		}
+		if name := f.Tag.Get("query"); name != "" {
+			parameters = append(parameters, map[string]any{
+				"name": name, "in": "query", "required": false, "schema": constrain(d.schema(f.Type), f.Tag.Get("validate")),
+			})
+		}
 		if f.Name == "Body" {
 			op["requestBody"] = map[string]any{"required": true, "content": jsonContent("application/json", d.schema(f.Type))}
 		}
@@ -204,6 +285,8 @@ func jsonContent(mime string, schema any) map[string]any {
 
 func (d *documenter) schema(t reflect.Type) any {
 	switch {
+	case t == reflect.TypeFor[json.RawMessage]():
+		return map[string]any{"type": "object", "additionalProperties": true}
 	case t == reflect.TypeFor[time.Time]():
 		return map[string]any{"type": "string", "format": "date-time"}
 	case t.Kind() == reflect.Pointer:

@@ -1,6 +1,8 @@
 package server
 
 import (
+	"cmp"
+	"errors"
 	"net/http"
 	"strings"
 
@@ -12,9 +14,44 @@ import (
 	"cressa/workshop"
 )
 
-// DiagramList is the library.
+// DiagramList is a page of the library.
 type DiagramList struct {
-	Diagrams []workshop.Diagram `json:"diagrams"`
+	Diagrams []DiagramLine `json:"diagrams"`
+	// Next is where the next page begins, "" after the last; Total counts all that match.
+	Next  string `json:"next"`
+	Total int    `json:"total"`
+	// Outlines and Gears are those that the whole library has.
+	Outlines []string `json:"outlines"`
+	Gears    []string `json:"gears"`
+	// Waiting counts the diagrams that the machine has not judged yet.
+	Waiting int `json:"waiting"`
+}
+
+// DiagramsRequest says which diagrams are looked for, and in which order.
+type DiagramsRequest struct {
+	// Text holds words that must all be found.
+	Text       string  `query:"text" json:"text" validate:"max=200"`
+	Outline    string  `query:"outline" json:"outline" validate:"max=100"`
+	Gear       string  `query:"gear" json:"gear" validate:"max=100"`
+	FacetsFrom int     `query:"facetsFrom" json:"facetsFrom" validate:"min=0"`
+	FacetsTo   int     `query:"facetsTo" json:"facetsTo" validate:"min=0"`
+	RatioFrom  float64 `query:"ratioFrom" json:"ratioFrom" validate:"min=0"`
+	RatioTo    float64 `query:"ratioTo" json:"ratioTo" validate:"min=0"`
+	// Suits names a material in which the pavilion keeps its light.
+	Suits string `query:"suits" json:"suits" validate:"max=60"`
+	Level string `query:"level" json:"level" validate:"omitempty,oneof=easy moderate demanding hard"`
+	// Cuttable leaves those that the machine can cut as they are, Kept those with a version.
+	Cuttable bool   `query:"cuttable" json:"cuttable"`
+	Kept     bool   `query:"kept" json:"kept"`
+	Sort     string `query:"sort" json:"sort" validate:"omitempty,oneof=name facets ratio difficulty"`
+	// After is the Next of the page before.
+	After string `query:"after" json:"after" validate:"max=2000"`
+	Limit int    `query:"limit" json:"limit" validate:"min=0,max=200"`
+}
+
+// HashRequest names a version of a diagram.
+type HashRequest struct {
+	Hash string `path:"hash" json:"-"`
 }
 
 // ReadRequest holds the text of a file, or what was pasted.
@@ -84,48 +121,102 @@ type byIDWithBody[T any] struct {
 }
 
 func (s *Server) diagramRoutes() {
-	handle(s, http.MethodGet, "/api/diagrams", "listDiagrams", "The library", func(c *echo.Context, _ struct{}) (DiagramList, error) {
-		list, err := s.workshop.Diagrams(c.Request().Context())
-		return DiagramList{list}, err
+	handle(s, route{method: http.MethodGet, path: "/api/diagrams", name: "listDiagrams", summary: "A page of the library"}, s.diagramList)
+	// A version never changes, and neither does its picture.
+	handle(s, route{method: http.MethodGet, path: "/api/pictures/:hash", name: "getPicture", summary: "The small drawing of a version", lasts: true}, func(c *echo.Context, in HashRequest) (workshop.Picture, error) {
+		return s.workshop.Picture(c.Request().Context(), in.Hash)
 	})
-	handle(s, http.MethodPost, "/api/diagrams", "newDiagram", "Add an empty diagram", func(c *echo.Context, _ struct{}) (workshop.Diagram, error) {
-		return s.workshop.NewDiagram(c.Request().Context())
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams", name: "newDiagram", summary: "Add an empty diagram"}, func(c *echo.Context, _ struct{}) (Diagram, error) {
+		return viewed(s.workshop.NewDiagram(c.Request().Context()))
 	})
-	handle(s, http.MethodPost, "/api/diagrams/quick", "quickDesign", "Propose a diagram for an outline and an index", func(_ *echo.Context, in withBody[quick.Wish]) (Proposed, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/quick", name: "quickDesign", summary: "Propose a diagram for an outline and an index"}, func(_ *echo.Context, in withBody[quick.Wish]) (Proposed, error) {
 		d, err := quick.Design(in.Body)
 		if err != nil {
 			return Proposed{}, err
 		}
 		return Proposed{diagram.DraftOf(d)}, nil
 	})
-	handle(s, http.MethodPost, "/api/diagrams/read", "readDiagram", "Recognise a diagram in a file or a table", readDiagram)
-	handle(s, http.MethodPost, "/api/diagrams/add", "addDiagram", "Add a diagram that was read", func(c *echo.Context, in withBody[AddDraftRequest]) (workshop.Diagram, error) {
-		return s.workshop.ImportDraft(c.Request().Context(), in.Body.Draft, in.Body.Origin)
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/read", name: "readDiagram", summary: "Recognise a diagram in a file or a table"}, readDiagram)
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/add", name: "addDiagram", summary: "Add a diagram that was read"}, func(c *echo.Context, in withBody[AddDraftRequest]) (Diagram, error) {
+		return viewed(s.workshop.ImportDraft(c.Request().Context(), in.Body.Draft, in.Body.Origin))
 	})
-	handle(s, http.MethodGet, "/api/diagrams/:id", "getDiagram", "One diagram", func(c *echo.Context, in byID) (workshop.Diagram, error) {
-		return s.workshop.Diagram(c.Request().Context(), in.ID)
+	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id", name: "getDiagram", summary: "One diagram"}, s.diagramPage)
+	handle(s, route{method: http.MethodPut, path: "/api/diagrams/:id/draft", name: "saveDraft", summary: "Save a draft as it was typed"}, func(c *echo.Context, in byIDWithBody[DraftRequest]) (Diagram, error) {
+		return viewed(s.workshop.SaveDraft(c.Request().Context(), in.ID, in.Body.Draft, in.Body.Version))
 	})
-	handle(s, http.MethodPut, "/api/diagrams/:id/draft", "saveDraft", "Save a draft as it was typed", func(c *echo.Context, in byIDWithBody[DraftRequest]) (workshop.Diagram, error) {
-		return s.workshop.SaveDraft(c.Request().Context(), in.ID, in.Body.Draft, in.Body.Version)
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/keep", name: "keepDiagram", summary: "Keep the draft as the present version"}, func(c *echo.Context, in byIDWithBody[VersionRequest]) (Diagram, error) {
+		return viewed(s.workshop.KeepDraft(c.Request().Context(), in.ID, in.Body.Version))
 	})
-	handle(s, http.MethodPost, "/api/diagrams/:id/keep", "keepDiagram", "Keep the draft as the present version", func(c *echo.Context, in byIDWithBody[VersionRequest]) (workshop.Diagram, error) {
-		return s.workshop.KeepDraft(c.Request().Context(), in.ID, in.Body.Version)
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/copy", name: "copyDiagram", summary: "Add a copy"}, func(c *echo.Context, in byID) (Diagram, error) {
+		return viewed(s.workshop.CopyDiagram(c.Request().Context(), in.ID))
 	})
-	handle(s, http.MethodPost, "/api/diagrams/:id/copy", "copyDiagram", "Add a copy", func(c *echo.Context, in byID) (workshop.Diagram, error) {
-		return s.workshop.CopyDiagram(c.Request().Context(), in.ID)
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/variant", name: "varyDiagram", summary: "Add a variant to hold against it"}, func(c *echo.Context, in byID) (Diagram, error) {
+		return viewed(s.workshop.VaryDiagram(c.Request().Context(), in.ID))
 	})
-	handle(s, http.MethodPost, "/api/diagrams/:id/variant", "varyDiagram", "Add a variant to hold against it", func(c *echo.Context, in byID) (workshop.Diagram, error) {
-		return s.workshop.VaryDiagram(c.Request().Context(), in.ID)
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/sense", name: "chooseSense", summary: "Say which way the indexes run"}, func(c *echo.Context, in byIDWithBody[SenseRequest]) (Diagram, error) {
+		return viewed(s.workshop.ChooseSense(c.Request().Context(), in.ID, in.Body.Indexing, in.Body.Version))
 	})
-	handle(s, http.MethodPost, "/api/diagrams/:id/sense", "chooseSense", "Say which way the indexes run", func(c *echo.Context, in byIDWithBody[SenseRequest]) (workshop.Diagram, error) {
-		return s.workshop.ChooseSense(c.Request().Context(), in.ID, in.Body.Indexing, in.Body.Version)
-	})
-	handle(s, http.MethodDelete, "/api/diagrams/:id", "deleteDiagram", "Delete; can be undone for 30 days", func(c *echo.Context, in byID) (none, error) {
+	handle(s, route{method: http.MethodDelete, path: "/api/diagrams/:id", name: "deleteDiagram", summary: "Delete; can be undone for 30 days"}, func(c *echo.Context, in byID) (none, error) {
 		return none{}, s.workshop.DeleteDiagram(c.Request().Context(), in.ID)
 	})
-	handle(s, http.MethodPost, "/api/diagrams/:id/restore", "restoreDiagram", "Bring a deleted diagram back", func(c *echo.Context, in byID) (none, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/restore", name: "restoreDiagram", summary: "Bring a deleted diagram back"}, func(c *echo.Context, in byID) (none, error) {
 		return none{}, s.workshop.RestoreDiagram(c.Request().Context(), in.ID)
 	})
+}
+
+// viewed is a diagram that was made or changed.
+func viewed(d workshop.Diagram, err error) (Diagram, error) { return diagramView(d), err }
+
+func (s *Server) diagramList(c *echo.Context, in DiagramsRequest) (DiagramList, error) {
+	ctx := c.Request().Context()
+	f := workshop.DiagramFilter{
+		Words: strings.Fields(in.Text), Outline: in.Outline, Gear: in.Gear, FacetsFrom: in.FacetsFrom, FacetsTo: in.FacetsTo,
+		LengthWidthFrom: in.RatioFrom, LengthWidthTo: in.RatioTo, Level: workshop.Level(in.Level), Cuttable: in.Cuttable, Kept: in.Kept,
+		Sort: workshop.DiagramSort(in.Sort),
+	}
+	if in.Suits != "" {
+		settings, err := s.workshop.Settings(ctx)
+		if err != nil {
+			return DiagramList{}, err
+		}
+		m, ok := settings.Material(in.Suits)
+		if !ok {
+			return DiagramList{}, diagram.Problem{Code: workshop.UnknownMaterial, TierNo: -1, Field: "suits", Text: in.Suits}
+		}
+		f.Steeper = m.CriticalAngle()
+	}
+	from, err := readCursor(in.After)
+	if err != nil {
+		return DiagramList{}, err
+	}
+	page, err := s.workshop.Diagrams(ctx, f, from, cmp.Or(in.Limit, usualPage))
+	out := DiagramList{
+		Diagrams: []DiagramLine{}, Next: writeCursor(page.Next), Total: page.Total, Outlines: page.Outlines, Gears: page.Gears, Waiting: page.Waiting,
+	}
+	for _, l := range page.Lines {
+		out.Diagrams = append(out.Diagrams, diagramLine(l))
+	}
+	return out, err
+}
+
+func (s *Server) diagramPage(c *echo.Context, in byID) (DiagramPage, error) {
+	ctx := c.Request().Context()
+	d, err := s.workshop.Diagram(ctx, in.ID)
+	if err != nil {
+		return DiagramPage{}, err
+	}
+	out := DiagramPage{Diagram: diagramView(d), Variants: []DiagramName{}}
+	switch j, err := s.workshop.Judged(ctx, d.Revision); {
+	case err == nil:
+		out.Judged = judgedView(&j)
+	case !errors.Is(err, workshop.ErrNotFound):
+		return out, err
+	}
+	variants, err := s.workshop.Variants(ctx, d)
+	for _, v := range variants {
+		out.Variants = append(out.Variants, DiagramName(v))
+	}
+	return out, err
 }
 
 // readDiagram reads a diagram file strictly, and anything else as a table. Nothing is

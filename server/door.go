@@ -4,11 +4,13 @@ import (
 	"crypto/rand"
 	"crypto/subtle"
 	"embed"
+	"errors"
 	"fmt"
 	"html/template"
 	"math/big"
 	"net"
 	"net/http"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -17,14 +19,14 @@ import (
 	"github.com/labstack/echo/v5/middleware"
 	"rsc.io/qr"
 
+	"cressa/words"
 	"cressa/workshop"
+	"cressa/workshop/journal"
 )
 
 const (
 	sessionCookie = "cressa_session"
-	// sessionLife is how long a device stays paired without being seen anew.
-	sessionLife = 400 * 24 * time.Hour
-	codeLife    = 10 * time.Minute
+	codeLife      = 10 * time.Minute
 	// mostGuesses wrong codes make the code worthless.
 	mostGuesses = 10
 	codeDigits  = 8
@@ -112,7 +114,7 @@ type PairRequest struct {
 }
 
 func (s *Server) doorRoutes() {
-	handle(s, http.MethodGet, "/api/devices", "listDevices", "Paired devices, and how to pair one", func(c *echo.Context, _ struct{}) (DeviceList, error) {
+	handle(s, route{method: http.MethodGet, path: "/api/devices", name: "listDevices", summary: "Paired devices, and how to pair one"}, func(c *echo.Context, _ struct{}) (DeviceList, error) {
 		devices, err := s.workshop.Devices(c.Request().Context())
 		out := DeviceList{URL: s.door.network.URL(), Secure: s.door.network.TLS, Devices: devices, QR: []string{}, Here: fromHere(c.Request())}
 		if out.URL != "" && out.Here {
@@ -121,39 +123,31 @@ func (s *Server) doorRoutes() {
 		}
 		return out, err
 	})
-	handle(s, http.MethodPost, "/api/devices/code", "renewCode", "A new pairing code", func(c *echo.Context, _ struct{}) (none, error) {
-		if err := onlyHere(c); err != nil {
-			return none{}, err
-		}
+	handle(s, route{method: http.MethodPost, path: "/api/devices/code", name: "renewCode", summary: "A new pairing code", from: fromThisMachine}, func(*echo.Context, struct{}) (none, error) {
 		s.door.Renew()
 		return none{}, nil
 	})
-	handle(s, http.MethodPut, "/api/devices/:id", "nameDevice", "Name a device", func(c *echo.Context, in byIDWithBody[NameRequest]) (none, error) {
-		if err := onlyHere(c); err != nil {
-			return none{}, err
-		}
+	handle(s, route{method: http.MethodPut, path: "/api/devices/:id", name: "nameDevice", summary: "Name a device", from: fromThisMachine}, func(c *echo.Context, in byIDWithBody[NameRequest]) (none, error) {
 		return none{}, s.workshop.NameDevice(c.Request().Context(), in.ID, in.Body.Name)
 	})
-	handle(s, http.MethodDelete, "/api/devices/:id", "revokeDevice", "Shut a device out", func(c *echo.Context, in byID) (none, error) {
-		if err := onlyHere(c); err != nil {
-			return none{}, err
-		}
+	handle(s, route{method: http.MethodDelete, path: "/api/devices/:id", name: "revokeDevice", summary: "Shut a device out", from: fromThisMachine}, func(c *echo.Context, in byID) (none, error) {
 		return none{}, s.workshop.RevokeDevice(c.Request().Context(), in.ID)
 	})
-	handle(s, http.MethodPost, "/api/pair", "pair", "Pair this device", s.pair)
+	handle(s, route{method: http.MethodPost, path: "/api/pair", name: "pair", summary: "Pair this device", from: fromAnywhere}, s.pair)
 }
 
-// onlyHere refuses what only the person at this machine may do.
-func onlyHere(c *echo.Context) error {
-	if fromHere(c.Request()) {
-		return nil
-	}
-	return &Problem{Status: http.StatusForbidden, Detail: "Devices are let in and shut out at the machine that Cressa runs on."}
-}
+// forwarding are the headers by which a program in between says that it passes on
+// somebody else's request.
+var forwarding = []string{"Forwarded", "Via", "X-Forwarded-For", "X-Forwarded-Host", "X-Real-Ip"}
 
 // fromHere tells whether a request comes from this machine itself, under one of its
-// own names.
+// own names, and was not passed on by a program here for somebody elsewhere.
 func fromHere(r *http.Request) bool {
+	for _, name := range forwarding {
+		if r.Header.Get(name) != "" {
+			return false
+		}
+	}
 	host, _, err := net.SplitHostPort(r.RemoteAddr)
 	if err != nil {
 		return false
@@ -179,14 +173,14 @@ func (s *Server) pair(c *echo.Context, in withBody[PairRequest]) (none, error) {
 		return none{}, err
 	}
 	c.SetCookie(&http.Cookie{
-		Name: sessionCookie, Value: session, Path: "/", MaxAge: int(sessionLife.Seconds()),
+		Name: sessionCookie, Value: session, Path: "/", MaxAge: int(workshop.SessionLife.Seconds()),
 		HttpOnly: true, SameSite: http.SameSiteStrictMode, Secure: s.door.network.TLS,
 	})
 	return none{}, nil
 }
 
 // checkDevice lets only this machine and paired devices past; the others see the
-// code page and nothing else.
+// code page and nothing else. It notes who acts.
 func (s *Server) checkDevice(next echo.HandlerFunc) echo.HandlerFunc {
 	limited := middleware.RateLimiterWithConfig(middleware.RateLimiterConfig{
 		// Five codes at once, then one in twelve seconds, each address for itself.
@@ -201,15 +195,24 @@ func (s *Server) checkDevice(next echo.HandlerFunc) echo.HandlerFunc {
 	})(next)
 	return func(c *echo.Context) error {
 		r := c.Request()
-		if fromHere(r) {
+		admit := func(who journal.Actor) error {
+			c.SetRequest(r.WithContext(workshop.WithActor(r.Context(), who)))
 			return next(c)
 		}
-		if r.URL.Path == "/api/pair" && r.Method == http.MethodPost {
+		if fromHere(r) {
+			return admit(journal.Actor{Name: words.ThisMachine})
+		}
+		if s.forAnyone(r) {
 			return limited(c)
 		}
 		if cookie, err := c.Cookie(sessionCookie); err == nil {
-			if _, err := s.workshop.AdmitDevice(r.Context(), cookie.Value); err == nil {
-				return next(c)
+			d, err := s.workshop.AdmitDevice(r.Context(), cookie.Value)
+			if err == nil {
+				return admit(journal.Actor{ID: d.ID, Name: d.Name})
+			}
+			// What keeps the records from being read says nothing of the device.
+			if !errors.Is(err, workshop.ErrNotFound) {
+				return fmt.Errorf("admitting a device: %w", err)
 			}
 		}
 		if strings.HasPrefix(r.URL.Path, "/api/") {
@@ -217,6 +220,13 @@ func (s *Server) checkDevice(next echo.HandlerFunc) echo.HandlerFunc {
 		}
 		return codePage(c)
 	}
+}
+
+// forAnyone tells whether a request is to a route that is open before a device is paired.
+func (s *Server) forAnyone(r *http.Request) bool {
+	return slices.ContainsFunc(s.routes, func(o route) bool {
+		return o.from == fromAnywhere && o.method == r.Method && o.path == r.URL.Path
+	})
 }
 
 // kindUnpaired tells the UI to load the page anew: it becomes the code page.

@@ -37,7 +37,7 @@ func (from) RemoteAddr() net.Addr { return &net.TCPAddr{IP: net.IPv4(192, 168, 7
 func startOpen(t *testing.T) (here, away client) {
 	t.Helper()
 	ctx, stop := context.WithCancel(context.Background())
-	store, _, err := sqlite.Open(ctx, filepath.Join(t.TempDir(), "records.db"))
+	store, err := sqlite.Open(ctx, filepath.Join(t.TempDir(), "records.db"))
 	require.NoError(t, err)
 	own, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)

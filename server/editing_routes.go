@@ -144,12 +144,12 @@ type LoupeMeet struct {
 }
 
 func (s *Server) editingRoutes() {
-	handle(s, http.MethodPost, "/api/solve", "solve", "The stone that a draft makes", s.solve)
-	handle(s, http.MethodPost, "/api/reshape", "reshape", "Copy, mirror, turn or complete a tier", reshape)
-	handle(s, http.MethodPost, "/api/pull", "pull", "Where the cut of a tier can stop", pull)
-	handle(s, http.MethodPost, "/api/pull/stop", "pullStop", "The stop between two meets", pullStop)
-	handle(s, http.MethodPost, "/api/gears", "rankGears", "How well each gear carries a stone", s.rankGears)
-	handle(s, http.MethodPost, "/api/loupe", "loupe", "Meets as they come out", loupe)
+	handle(s, route{method: http.MethodPost, path: "/api/solve", name: "solve", summary: "The stone that a draft makes"}, s.solve)
+	handle(s, route{method: http.MethodPost, path: "/api/reshape", name: "reshape", summary: "Copy, mirror, turn or complete a tier"}, reshape)
+	handle(s, route{method: http.MethodPost, path: "/api/pull", name: "pull", summary: "Where the cut of a tier can stop"}, pull)
+	handle(s, route{method: http.MethodPost, path: "/api/pull/stop", name: "pullStop", summary: "The stop between two meets"}, pullStop)
+	handle(s, route{method: http.MethodPost, path: "/api/gears", name: "rankGears", summary: "How well each gear carries a stone"}, s.rankGears)
+	handle(s, route{method: http.MethodPost, path: "/api/loupe", name: "loupe", summary: "Meets as they come out"}, loupe)
 }
 
 func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, error) {
@@ -261,7 +261,11 @@ func (s *Server) rankGears(c *echo.Context, in withBody[GearsRequest]) (GearRepo
 	um := 1000 * in.Body.Width / stone.Measures().Width
 	for _, fit := range stone.RankGears(m.Gears) {
 		g := GearOnFile{GearFit: GearFit(fit)}
-		for _, e := range stone.MeetErrors(stone.AtWholeTeeth(fit.Teeth, cutting.Together(fit.Turn))) {
+		errs, err := stone.MeetErrors(stone.AtWholeTeeth(fit.Teeth, cutting.Together(fit.Turn)))
+		if err != nil {
+			return out, err
+		}
+		for _, e := range errs {
 			g.Gap, g.Residual = max(g.Gap, e.Gap*um), max(g.Residual, e.Residual*um)
 		}
 		out.Gears = append(out.Gears, g)
@@ -301,10 +305,15 @@ func loupe(_ *echo.Context, in withBody[LoupeRequest]) (Loupe, error) {
 		}
 	}
 	mm := in.Body.Width / stone.Measures().Width
+	changed, err := stone.WithPlanes(planes)
+	if err != nil {
+		return Loupe{}, err
+	}
+	errs, err := stone.MeetErrors(planes)
 	return Loupe{
-		Mesh:      meshOf(cutting.Steps([]*solid.Solid{stone.WithPlanes(planes)}, nil)),
-		MMPerUnit: mm, Meets: loupeMeets(stone, stone.MeetErrors(planes), 1000*mm),
-	}, nil
+		Mesh:      meshOf(cutting.Steps([]*solid.Solid{changed}, nil)),
+		MMPerUnit: mm, Meets: loupeMeets(stone, errs, 1000*mm),
+	}, err
 }
 
 // loupeMeets tells meet errors in µm.

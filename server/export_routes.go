@@ -30,11 +30,11 @@ type sheetRequest struct {
 }
 
 func (s *Server) exportRoutes() {
-	handle(s, http.MethodGet, "/api/diagrams/:id/sheet/:paper/:pages", "diagramSheet", "The cutting sheet of a diagram", func(c *echo.Context, in sheetRequest) (SheetPages, error) {
+	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id/sheet/:paper/:pages", name: "diagramSheet", summary: "The cutting sheet of a diagram"}, func(c *echo.Context, in sheetRequest) (SheetPages, error) {
 		content, err := s.diagramContent(c, in.ID)
 		return sheetPages(content, in, err)
 	})
-	handle(s, http.MethodGet, "/api/stones/:id/sheet/:paper/:pages", "stoneSheet", "The cutting sheet of a stone", func(c *echo.Context, in sheetRequest) (SheetPages, error) {
+	handle(s, route{method: http.MethodGet, path: "/api/stones/:id/sheet/:paper/:pages", name: "stoneSheet", summary: "The cutting sheet of a stone"}, func(c *echo.Context, in sheetRequest) (SheetPages, error) {
 		content, err := s.stoneContent(c, in.ID)
 		return sheetPages(content, in, err)
 	})
@@ -90,7 +90,7 @@ func (s *Server) stoneContent(c *echo.Context, id string) (sheet.Content, error)
 	}
 	name := stone.Name
 	if name == "" {
-		name = stone.Work.Plan.DiagramName
+		name = stone.Work().Plan.DiagramName
 	}
 	return sheet.OfPlan(fmt.Sprintf("%d · %s", stone.Number, name), a), nil
 }
@@ -178,10 +178,11 @@ func (s *Server) stoneDiagram(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if stone.Work.Plan == nil {
+	plan := stone.Work().Plan
+	if plan == nil {
 		return workshop.ErrNoPlan
 	}
-	r, err := s.workshop.Revision(ctx, stone.Work.Plan.AsCut)
+	r, err := s.workshop.Revision(ctx, plan.AsCut)
 	if err != nil {
 		return err
 	}

@@ -32,6 +32,8 @@ type SequenceReport struct {
 	// Better is an order in which it can be cut, or with fewer tiers by eye; null where
 	// none was found. It is the draft itself where nothing is better.
 	Better *BetterOrder `json:"better"`
+	// Stopped tells that the search for a better order was ended early.
+	Stopped bool `json:"stopped"`
 }
 
 // BetterOrder is a draft with its tiers in a better order.
@@ -99,7 +101,9 @@ type AnglesReport struct {
 	Warnings []Place      `json:"warnings"`
 	Meets    []LoupeMeet  `json:"meets"`
 	Nearest  RoundingCost `json:"nearest"`
-	Best     RoundingCost `json:"best"`
+	// Stopped tells that the search for the best rounding was ended early.
+	Stopped bool         `json:"stopped"`
+	Best    RoundingCost `json:"best"`
 }
 
 // MovedTier is a tier before and after, angles in degrees.
@@ -189,11 +193,11 @@ type RoundingStep struct {
 const patience = 12 * time.Second
 
 func (s *Server) judgingRoutes() {
-	handle(s, http.MethodPost, "/api/sequence", "judgeOrder", "Whether a draft can be cut in its order, and a better one", s.judgeOrder)
-	handle(s, http.MethodPost, "/api/stops", "deriveStops", "The stops that a draft lacks", deriveStops)
-	handle(s, http.MethodPost, "/api/angles", "moveAngles", "A draft for another refractive index, its angles rounded", s.moveAngles)
-	handle(s, http.MethodGet, "/api/tolerance", "machineErrors", "By how much the default machine repeats", s.machineErrors)
-	stream(s, http.MethodPost, "/api/tolerance", "tolerance", "What a machine's errors do to the meets", s.tolerance)
+	handle(s, route{method: http.MethodPost, path: "/api/sequence", name: "judgeOrder", summary: "Whether a draft can be cut in its order, and a better one"}, alone(s, s.judgeOrder))
+	handle(s, route{method: http.MethodPost, path: "/api/stops", name: "deriveStops", summary: "The stops that a draft lacks"}, alone(s, deriveStops))
+	handle(s, route{method: http.MethodPost, path: "/api/angles", name: "moveAngles", summary: "A draft for another refractive index, its angles rounded"}, alone(s, s.moveAngles))
+	handle(s, route{method: http.MethodGet, path: "/api/tolerance", name: "machineErrors", summary: "By how much the default machine repeats"}, s.machineErrors)
+	stream(s, route{method: http.MethodPost, path: "/api/tolerance", name: "tolerance", summary: "What a machine's errors do to the meets"}, s.tolerance)
 }
 
 // named gives a draft that has no name yet one, so that it can be read.
@@ -217,7 +221,7 @@ func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceRe
 	}
 	habits := settings.HabitsOf("")
 	q := cutting.JudgeOrder(ctx, d, cutting.Preference{Girdle: habits.Girdle, Table: habits.Table})
-	out := SequenceReport{Cuttable: q.Cuttable, Problems: placesOf(q.Problems), Free: q.Free, Optional: []OptionalTier{}}
+	out := SequenceReport{Cuttable: q.Cuttable, Problems: placesOf(q.Problems), Free: q.Free, Optional: []OptionalTier{}, Stopped: q.Status != cutting.Complete}
 	if q.Better != nil {
 		better := BetterOrder{Draft: in.Body.Draft.Rewritten(q.Better.Diagram, q.Order), Free: cutting.ByEye(q.Better.Diagram)}
 		for i, t := range better.Draft.Tiers {
@@ -295,7 +299,11 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 		}
 		weighed = &m
 	}
-	exact, errs := stone, stone.MeetErrors(stone.Planes())
+	exact := stone
+	errs, err := stone.MeetErrors(stone.Planes())
+	if err != nil {
+		return AnglesReport{}, err
+	}
 	out := AnglesReport{PavilionFactor: 1, CrownFactor: 1, Tiers: []MovedTier{}}
 	var warnings []diagram.Problem
 	if to := in.Body.Target; to != nil {
@@ -317,10 +325,11 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 		if err != nil {
 			return out, err
 		}
-		best, err := angles.BestRounding(ctx, exact, m.SettableAngles)
+		best, status, err := angles.BestRounding(ctx, exact, m.SettableAngles)
 		if err != nil {
 			return out, err
 		}
+		out.Stopped = status != cutting.Complete
 		chosen := nearest
 		if in.Body.Search {
 			chosen = best
@@ -384,7 +393,7 @@ func (s *Server) tolerance(c *echo.Context, in withBody[ToleranceRequest], send 
 	if err != nil {
 		return err
 	}
-	ctx, stop := context.WithCancel(c.Request().Context())
+	ctx, stop := context.WithCancel(s.parallel(c.Request().Context()))
 	defer stop()
 	mm := in.Body.Width / stone.Measures().Width
 	spread := tolerance.Spread{Angle: in.Body.Angle, Index: in.Body.Index, Depth: in.Body.Depth / mm}

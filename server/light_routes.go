@@ -148,11 +148,11 @@ const (
 const girdleTilt = 20
 
 func (s *Server) lightRoutes() {
-	handle(s, http.MethodPost, "/api/light/look", "look", "A draft under light, pictured", s.look)
-	handle(s, http.MethodPost, "/api/light/tilts", "tilts", "A draft's light as it is tilted", s.tilts)
-	handle(s, http.MethodPost, "/api/light/materials", "lightByMaterial", "A draft's light in several materials", s.lightByMaterial)
-	handle(s, http.MethodPost, "/api/light/girdle", "lightByGirdle", "What the finish of a draft's girdle is worth", s.lightByGirdle)
-	handle(s, http.MethodGet, "/api/tints", "listTints", "The body colours", s.tints)
+	handle(s, route{method: http.MethodPost, path: "/api/light/look", name: "look", summary: "A draft under light, pictured"}, s.look)
+	handle(s, route{method: http.MethodPost, path: "/api/light/tilts", name: "tilts", summary: "A draft's light as it is tilted"}, s.tilts)
+	handle(s, route{method: http.MethodPost, path: "/api/light/materials", name: "lightByMaterial", summary: "A draft's light in several materials"}, s.lightByMaterial)
+	handle(s, route{method: http.MethodPost, path: "/api/light/girdle", name: "lightByGirdle", summary: "What the finish of a draft's girdle is worth"}, s.lightByGirdle)
+	handle(s, route{method: http.MethodGet, path: "/api/tints", name: "listTints", summary: "The body colours"}, s.tints)
 }
 
 // lit cuts a draft and finds how it is looked at.

@@ -25,6 +25,8 @@ const (
 	kindStale   = "/problems/stale"
 	kindInvalid = "/problems/invalid"
 	kindStarter = "/problems/starter"
+	// kindBusy: nothing is wrong with the request; the same may go through later.
+	kindBusy = "/problems/busy"
 )
 
 // Problem is the answer to every request that went wrong (RFC 9457).
@@ -114,18 +116,19 @@ func problemOf(err error) *Problem {
 		return &Problem{Status: http.StatusConflict, Detail: "This stone came in for repair; it has no diagram and no plan."}
 	case errors.Is(err, workshop.ErrNoPicture):
 		return &Problem{Status: http.StatusUnprocessableEntity, Detail: "That file is no picture that can be kept. Take a JPEG or PNG of up to 24 MB."}
-	case errors.Is(err, workshop.ErrForeignEvent):
-		return &Problem{Status: http.StatusUnprocessableEntity, Detail: "The tick names a facet or a pass that this stone's plan does not have. Open the bench anew."}
+	case errors.Is(err, workshop.ErrNotFinished):
+		return &Problem{Status: http.StatusConflict, Detail: "This stone is still being worked on. Finish it first; then it can come in again."}
+	case errors.Is(err, workshop.ErrUnreadable):
+		return &Problem{Status: http.StatusUnprocessableEntity, Detail: "This record cannot be read. Run “cressa check” to see what is wrong; nothing was changed."}
 	}
 	status := echo.StatusCode(err)
-	if status == 0 {
-		status = http.StatusInternalServerError
+	switch {
+	case status == 0 && errors.Is(err, workshop.ErrBusy):
+		return &Problem{Type: kindBusy, Status: http.StatusServiceUnavailable, Detail: "The records cannot be reached: another program holds them, or the disk is full. Nothing was changed; try again."}
+	case status == 0, status == http.StatusInternalServerError:
+		return &Problem{Status: http.StatusInternalServerError, Detail: "Something went wrong in the program; its log says what. Nothing was changed."}
 	}
-	detail := http.StatusText(status) + "."
-	if status == http.StatusInternalServerError {
-		detail = "Something went wrong in the program; its log says what. Nothing was changed."
-	}
-	return &Problem{Status: status, Detail: detail}
+	return &Problem{Status: status, Detail: http.StatusText(status) + "."}
 }
 
 func fieldPlaces(errs validator.ValidationErrors) []Place {
@@ -140,13 +143,21 @@ func fieldPlaces(errs validator.ValidationErrors) []Place {
 	return places
 }
 
+// statusLeft is noted for a request whose client left: nobody reads an answer.
+const statusLeft = 499
+
 // answerProblem is the one error handler.
 func answerProblem(c *echo.Context, err error) {
-	if r, _ := echo.UnwrapResponse(c.Response()); r != nil && r.Committed {
+	r, _ := echo.UnwrapResponse(c.Response())
+	if r != nil && r.Committed {
+		return
+	}
+	if c.Request().Context().Err() != nil && errors.Is(err, context.Canceled) {
+		c.Response().WriteHeader(statusLeft)
 		return
 	}
 	p := *problemOf(err)
-	if p.Status == http.StatusInternalServerError {
+	if p.Status == http.StatusInternalServerError || p.Type == kindBusy {
 		c.Logger().Error("request failed", slog.String("path", c.Request().URL.Path), slog.Any("error", err))
 	}
 	if p.Type == "" {

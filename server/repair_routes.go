@@ -21,22 +21,45 @@ type IntakeRequest struct {
 	Version int             `json:"version"`
 }
 
+// TakeBackRequest takes a finished stone in again, over the version that was read.
+type TakeBackRequest struct {
+	Intake  workshop.Intake `json:"intake"`
+	Version int             `json:"version"`
+}
+
 // RepairPage is a stone that came in, with its log and its photos.
 type RepairPage struct {
-	Summary workshop.Summary `json:"summary"`
-	Events  []workshop.Event `json:"events"`
+	Summary StoneLine        `json:"summary"`
+	Intake  workshop.Intake  `json:"intake"`
+	Works   []WorkHead       `json:"works"`
+	Told    []Told           `json:"told"`
 	Photos  []workshop.Photo `json:"photos"`
 }
 
 func (s *Server) repairRoutes() {
-	handle(s, http.MethodPost, "/api/repairs", "takeIn", "Take a stone in for repair", func(c *echo.Context, in withBody[IntakeRequest]) (workshop.Stone, error) {
-		return s.workshop.TakeIn(c.Request().Context(), in.Body.Name, in.Body.Intake)
+	handle(s, route{method: http.MethodPost, path: "/api/repairs", name: "takeIn", summary: "Take a stone in for repair"}, func(c *echo.Context, in withBody[IntakeRequest]) (StoneHead, error) {
+		stone, err := s.workshop.TakeIn(c.Request().Context(), in.Body.Name, in.Body.Intake)
+		if err != nil {
+			return StoneHead{}, err
+		}
+		return stoneHead(stone), nil
 	})
-	handle(s, http.MethodGet, "/api/repairs/:id", "getRepair", "A stone that came in", s.repairPage)
-	handle(s, http.MethodPut, "/api/repairs/:id", "changeIntake", "Correct what was written down", func(c *echo.Context, in byIDWithBody[IntakeRequest]) (workshop.Stone, error) {
-		return s.workshop.ChangeIntake(c.Request().Context(), in.ID, in.Body.Name, in.Body.Intake, in.Body.Version)
+	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/repairs", name: "takeBack", summary: "Take a finished stone in again"}, func(c *echo.Context, in byIDWithBody[TakeBackRequest]) (StoneHead, error) {
+		stone, err := s.workshop.TakeBack(c.Request().Context(), in.ID, in.Body.Intake, in.Body.Version)
+		if err != nil {
+			return StoneHead{}, err
+		}
+		return stoneHead(stone), nil
 	})
-	handle(s, http.MethodDelete, "/api/repairs/:id/photos/:photo", "dropPhoto", "Take a photo off a stone", func(c *echo.Context, in photoByID) (none, error) {
+	handle(s, route{method: http.MethodGet, path: "/api/repairs/:id", name: "getRepair", summary: "A stone that came in"}, s.repairPage)
+	handle(s, route{method: http.MethodPut, path: "/api/repairs/:id", name: "changeIntake", summary: "Correct what was written down"}, func(c *echo.Context, in byIDWithBody[IntakeRequest]) (StoneHead, error) {
+		stone, err := s.workshop.ChangeIntake(c.Request().Context(), in.ID, in.Body.Name, in.Body.Intake, in.Body.Version)
+		if err != nil {
+			return StoneHead{}, err
+		}
+		return stoneHead(stone), nil
+	})
+	handle(s, route{method: http.MethodDelete, path: "/api/repairs/:id/photos/:photo", name: "dropPhoto", summary: "Take a photo off a stone"}, func(c *echo.Context, in photoByID) (none, error) {
 		return none{}, s.workshop.DropPhoto(c.Request().Context(), in.ID, in.Photo)
 	})
 	// Pictures travel as they are, not as JSON.
@@ -70,19 +93,19 @@ func (s *Server) repairPage(c *echo.Context, in byID) (RepairPage, error) {
 	if err != nil {
 		return RepairPage{}, err
 	}
-	if stone.Work.Kind != workshop.Repair {
+	repair, ok := stone.Work().Task.(workshop.Repair)
+	if !ok {
 		return RepairPage{}, workshop.ErrNotFound
 	}
-	summary, err := s.workshop.Summary(ctx, stone)
-	if err != nil {
+	out := RepairPage{Intake: repair.Intake, Works: workHeads(stone)}
+	if out.Summary, err = s.summary(ctx, in.ID); err != nil {
 		return RepairPage{}, err
 	}
-	events, err := s.workshop.Events(ctx, in.ID)
-	if err != nil {
+	if out.Told, _, err = s.told(ctx, stone.Work().ID); err != nil {
 		return RepairPage{}, err
 	}
-	list, err := s.workshop.Photos(ctx, in.ID)
-	return RepairPage{summary, events, list}, err
+	out.Photos, err = s.workshop.Photos(ctx, in.ID)
+	return out, err
 }
 
 func (s *Server) addPhoto(c *echo.Context) error {
@@ -105,6 +128,6 @@ func sendPicture(c *echo.Context, data []byte, kind string, err error) error {
 	if err != nil {
 		return err
 	}
-	c.Response().Header().Set("Cache-Control", "private, max-age=31536000, immutable")
+	c.Response().Header().Set("Cache-Control", forEver)
 	return c.Blob(http.StatusOK, kind, data)
 }

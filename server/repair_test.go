@@ -14,12 +14,13 @@ import (
 
 	"cressa/server"
 	"cressa/workshop"
+	"cressa/workshop/journal"
 )
 
 // A stone comes in, is photographed, worked on in two stretches and given back.
 func TestARepairIsTakenInWorkedOnAndGivenBack(t *testing.T) {
 	c := start(t)
-	var stone workshop.Stone
+	var stone server.StoneHead
 	in := workshop.Intake{Owner: "Ms. Averill", Material: "Peridot", Carats: 2.31, Damage: "chip at the girdle", Agreed: "keep the table", Promised: "2026-12-04"}
 	c.put("POST", "/api/repairs", server.IntakeRequest{Name: "Ring stone", Intake: in}, &stone)
 	path := "/api/repairs/" + stone.ID
@@ -39,19 +40,17 @@ func TestARepairIsTakenInWorkedOnAndGivenBack(t *testing.T) {
 	c.problem("GET", "/api/photos/..%2fcressa.db", "", http.StatusNotFound)
 
 	at := time.Date(2026, 11, 1, 18, 0, 0, 0, time.UTC)
-	event := func(n byte, kind workshop.EventKind, minutes int) workshop.Event {
-		return workshop.Event{ID: string(bytes.Repeat([]byte{'a' + n}, 32)), Device: "d", DeviceTime: at.Add(time.Duration(minutes) * time.Minute), Kind: kind}
+	event := func(n int, kind journal.Kind, minutes int, payload any) server.SentEvent {
+		return sent(stone.WorkID, n, at.Add(time.Duration(minutes)*time.Minute), kind, payload)
 	}
-	note := event(4, workshop.EventNote, 40)
-	note.Text = "chip is out"
-	var log server.EventList
-	c.put("POST", "/api/stones/"+stone.ID+"/events", server.EventsRequest{Events: []workshop.Event{
-		event(0, workshop.EventBegin, 0), event(1, workshop.EventEnd, 30), event(2, workshop.EventBegin, 60), event(3, workshop.EventEnd, 75), note,
-	}}, &log)
+	c.log(
+		event(1, journal.Begin, 0, struct{}{}), event(2, journal.End, 30, nil), event(3, journal.Begin, 60, nil), event(4, journal.End, 75, nil),
+		event(5, journal.Note, 40, journal.Noted{Text: "chip is out"}),
+	)
 	var page server.RepairPage
 	c.get(path, &page)
 	assert.InDelta(t, 0.75, page.Summary.Hours, 1e-9)
-	assert.Equal(t, workshop.StateCutting, page.Summary.State)
+	assert.Equal(t, "cutting", page.Summary.State)
 	assert.Equal(t, "Peridot", page.Summary.Material)
 	require.Len(t, page.Photos, 1)
 
@@ -71,5 +70,5 @@ func TestARepairIsTakenInWorkedOnAndGivenBack(t *testing.T) {
 	var card workshop.Finish
 	c.put("PUT", "/api/stones/"+stone.ID+"/finish", workshop.Finish{FinishedCarats: 2.2, Finished: "2026-12-01"}, &card)
 	c.get(path, &page)
-	assert.Equal(t, workshop.StateFinished, page.Summary.State)
+	assert.Equal(t, "finished", page.Summary.State)
 }

@@ -21,37 +21,38 @@ type RunRequest struct {
 
 // RunPage is a run with its stones in their order.
 type RunPage struct {
-	Run    workshop.Run       `json:"run"`
-	Stones []workshop.Summary `json:"stones"`
+	Run    Run         `json:"run"`
+	Stones []StoneLine `json:"stones"`
 }
 
 // RunScript is everything the bench needs to cut a run without asking again: the
 // script of its first stone, and of every stone what is its own.
 type RunScript struct {
-	Run    workshop.Run `json:"run"`
-	Script BenchScript  `json:"script"`
-	Stones []RunStone   `json:"stones"`
+	Run    Run         `json:"run"`
+	Script BenchScript `json:"script"`
+	Stones []RunStone  `json:"stones"`
 }
 
 // RunStone is what a stone of a run has for itself.
 type RunStone struct {
-	ID       string           `json:"id"`
-	Number   int              `json:"number"`
-	Name     string           `json:"name"`
-	PlanNo   int              `json:"planNo"`
-	Finished bool             `json:"finished"`
-	Setups   []workshop.Setup `json:"setups"`
-	Events   []workshop.Event `json:"events"`
+	ID       string  `json:"id"`
+	WorkID   string  `json:"workId"`
+	Number   int     `json:"number"`
+	Name     string  `json:"name"`
+	PlanNo   int     `json:"planNo"`
+	Finished bool    `json:"finished"`
+	Setups   []Setup `json:"setups"`
 }
 
 func (s *Server) runRoutes() {
-	handle(s, http.MethodPost, "/api/runs", "planRun", "Keep a plan as a run of stones", func(c *echo.Context, in withBody[RunRequest]) (workshop.Run, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/runs", name: "planRun", summary: "Keep a plan as a run of stones"}, func(c *echo.Context, in withBody[RunRequest]) (Run, error) {
 		b := in.Body
-		return s.workshop.PlanRun(c.Request().Context(), b.Name, b.DiagramID, b.Choices, b.Way, b.Stones)
+		run, err := s.workshop.PlanRun(c.Request().Context(), b.Name, b.DiagramID, b.Choices, b.Way, b.Stones)
+		return runView(run), err
 	})
-	handle(s, http.MethodGet, "/api/runs/:id", "getRun", "A run and its stones", s.runPage)
-	handle(s, http.MethodGet, "/api/runs/:id/script", "getRunScript", "The work on a run, step by step", s.runScript)
-	handle(s, http.MethodGet, "/api/runs/:id/sheet/:paper/:pages", "runSheet", "One cutting sheet for a run", func(c *echo.Context, in sheetRequest) (SheetPages, error) {
+	handle(s, route{method: http.MethodGet, path: "/api/runs/:id", name: "getRun", summary: "A run and its stones"}, s.runPage)
+	handle(s, route{method: http.MethodGet, path: "/api/runs/:id/script", name: "getRunScript", summary: "The work on a run, step by step"}, s.runScript)
+	handle(s, route{method: http.MethodGet, path: "/api/runs/:id/sheet/:paper/:pages", name: "runSheet", summary: "One cutting sheet for a run"}, func(c *echo.Context, in sheetRequest) (SheetPages, error) {
 		content, err := s.runContent(c, in.ID)
 		return sheetPages(content, in, err)
 	})
@@ -63,25 +64,18 @@ func (s *Server) runRoutes() {
 
 func (s *Server) runPage(c *echo.Context, in byID) (RunPage, error) {
 	ctx := c.Request().Context()
-	run, stones, err := s.workshop.Run(ctx, in.ID)
-	out := RunPage{run, []workshop.Summary{}}
+	run, _, err := s.workshop.Run(ctx, in.ID)
 	if err != nil {
-		return out, err
+		return RunPage{}, err
 	}
-	for _, stone := range stones {
-		summary, err := s.workshop.Summary(ctx, stone)
-		if err != nil {
-			return out, err
-		}
-		out.Stones = append(out.Stones, summary)
-	}
-	return out, nil
+	page, err := s.workshop.Stones.Stones(ctx, workshop.StoneFilter{Run: in.ID, Sort: workshop.ByPlace}, workshop.Cursor{}, workshop.MostInRun)
+	return RunPage{runView(run), stoneLines(page.Lines)}, err
 }
 
 func (s *Server) runScript(c *echo.Context, in byID) (RunScript, error) {
 	ctx := c.Request().Context()
 	run, stones, err := s.workshop.Run(ctx, in.ID)
-	out := RunScript{Run: run, Stones: []RunStone{}}
+	out := RunScript{Run: runView(run), Stones: []RunStone{}}
 	if err != nil {
 		return out, err
 	}
@@ -92,14 +86,12 @@ func (s *Server) runScript(c *echo.Context, in byID) (RunScript, error) {
 		return out, err
 	}
 	for _, stone := range stones {
-		events, err := s.workshop.Events(ctx, stone.ID)
-		if err != nil {
-			return out, err
+		work := stone.Work()
+		one := RunStone{ID: stone.ID, WorkID: work.ID, Number: stone.Number, Name: stone.Name, Finished: work.Finish != nil, Setups: []Setup{}}
+		if work.Plan != nil {
+			one.PlanNo, one.Setups = work.Plan.No, setupsOf(work.Plan.Setups)
 		}
-		out.Stones = append(out.Stones, RunStone{
-			ID: stone.ID, Number: stone.Number, Name: stone.Name, PlanNo: stone.Work.Plan.No,
-			Finished: stone.Work.Finish != nil, Setups: stone.Work.Setups, Events: events,
-		})
+		out.Stones = append(out.Stones, one)
 	}
 	return out, nil
 }

@@ -15,6 +15,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/server"
 	"cressa/workshop"
+	"cressa/workshop/journal"
 )
 
 // written returns what is written on sheet pages.
@@ -34,7 +35,7 @@ func TestARunOverTheWire(t *testing.T) {
 	c := start(t)
 	d := c.diagramCalled("Little Dipper")
 	in := server.RunRequest{Name: "Door prizes", DiagramID: d.ID, Choices: plan("Quartz", 96, width(7), diagram.Pavilion), Way: workshop.TierByTier, Stones: 3}
-	var run workshop.Run
+	var run server.Run
 	c.put("POST", "/api/runs", in, &run)
 	var page server.RunPage
 	c.get("/api/runs/"+run.ID, &page)
@@ -54,13 +55,15 @@ func TestARunOverTheWire(t *testing.T) {
 
 	// A tick counts for its own stone and no other takes it.
 	v, second := script.Script.Visits[0], script.Stones[1]
-	tick := workshop.Event{ID: strings.Repeat("a", 32), Device: "d", DeviceTime: time.Now().UTC(), Kind: workshop.EventDone, Setup: second.Setups[0].ID, Pass: v.Pass, Facet: script.Script.Facets[v.Facet].ID}
-	var log server.EventList
-	c.put("POST", "/api/stones/"+second.ID+"/events", server.EventsRequest{Events: []workshop.Event{tick}}, &log)
-	assert.Len(t, log.Events, 1)
-	data, err := json.Marshal(server.EventsRequest{Events: []workshop.Event{tick}})
-	require.NoError(t, err)
-	c.problem("POST", "/api/stones/"+script.Stones[0].ID+"/events", string(data), http.StatusUnprocessableEntity)
+	visit := journal.Visit{Setup: second.Setups[0].ID, Pass: v.Pass, Facet: script.Script.Facets[v.Facet].ID}
+	answers := c.log(
+		sent(second.WorkID, 1, time.Now(), journal.Done, visit),
+		sent(script.Stones[0].WorkID, 2, time.Now(), journal.Done, visit),
+		sent(script.Stones[0].WorkID, 1, time.Now(), journal.Done, visit),
+	)
+	assert.Equal(t, "stored", answers[0].Outcome)
+	assert.Equal(t, string(journal.NotAsked), answers[1].Reason)
+	assert.Equal(t, string(journal.OtherStream), answers[2].Reason)
 	c.get("/api/runs/"+run.ID, &page)
 	assert.Equal(t, []int{0, 1, 0}, []int{page.Stones[0].Done, page.Stones[1].Done, page.Stones[2].Done})
 
@@ -103,7 +106,7 @@ func TestTheSheetOfAPlanIsForItsMachine(t *testing.T) {
 	sheet := func(machine string, gear int) (string, server.BenchScript) {
 		choices := plan("Quartz", gear, width(8), diagram.Pavilion)
 		choices.Machine = machine
-		var stone workshop.Stone
+		var stone server.StoneHead
 		c.put("POST", "/api/stones", server.PlanRequest{Name: "sheet", DiagramID: c.diagramCalled("Ecliptic").ID, Choices: choices}, &stone)
 		var script server.BenchScript
 		c.get("/api/stones/"+stone.ID+"/script", &script)
@@ -137,9 +140,8 @@ func TestTheSheetOfAPlanIsForItsMachine(t *testing.T) {
 // Without a plan there is no script, no sheet and no diagram, and each says why.
 func TestARepairHasNothingThatNeedsAPlan(t *testing.T) {
 	c := start(t)
-	var stone workshop.Stone
+	var stone server.StoneHead
 	c.put("POST", "/api/repairs", server.IntakeRequest{Name: "Ring", Intake: workshop.Intake{Damage: "chip"}}, &stone)
-	assert.Nil(t, stone.Work.Plan)
 	choices, err := json.Marshal(server.ReplanRequest{Choices: plan("Quartz", 96, width(7), diagram.Pavilion), Version: 1})
 	require.NoError(t, err)
 	for path, body := range map[string]string{"/script": "", "/sheet/a4/1": "", "/diagram": "", "/plan": string(choices)} {

@@ -11,11 +11,9 @@ import (
 	"net"
 	"net/http"
 	"net/url"
-	"reflect"
-	"strings"
+	"runtime"
 	"time"
 
-	"github.com/go-playground/validator/v10"
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 
@@ -45,23 +43,22 @@ const policy = "default-src 'self'; script-src 'self'; " +
 type Server struct {
 	echo     *echo.Echo
 	workshop *workshop.Workshop
-	validate *validator.Validate
 	routes   []route
 	// hosts are the addresses it answers to.
 	hosts map[string]bool
 	door  *door
 	// photos is the folder of pictures.
 	photos photos.Dir
+	// heavy lends the cores to what takes seconds.
+	heavy *pool
+	// judging is told that diagrams may wait to be judged.
+	judging chan struct{}
 }
 
 // New returns a server of the workshop, of its pictures and of the UI's built files. Log gets one
 // line a request.
 func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) *Server {
-	s := &Server{echo: echo.New(), workshop: w, validate: validator.New(validator.WithRequiredStructEnabled()), hosts: map[string]bool{}, door: &door{now: time.Now}, photos: pictures}
-	s.validate.RegisterTagNameFunc(func(f reflect.StructField) string {
-		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
-		return name
-	})
+	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, door: &door{now: time.Now}, photos: pictures, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
 	s.echo.Logger = log
 	s.echo.HTTPErrorHandler = answerProblem
 	s.echo.Pre(middleware.SecureWithConfig(middleware.SecureConfig{
@@ -70,6 +67,7 @@ func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) 
 	}), s.checkSender, s.checkDevice)
 	s.echo.Use(
 		requestLog(log),
+		s.judgeAfter,
 		middleware.Recover(),
 		middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: maxBody, Skipper: isPhoto}),
 		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1024, Skipper: s.isStream}),
@@ -155,6 +153,15 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 	// One listener that fails ends all of them.
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
+	judged := make(chan struct{})
+	go func() {
+		defer close(judged)
+		s.judge(ctx)
+	}()
+	defer func() {
+		stop()
+		<-judged
+	}()
 	ended := make(chan error)
 	for _, l := range s.door.network.Listeners {
 		from := config

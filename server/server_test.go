@@ -33,23 +33,23 @@ var page = fstest.MapFS{
 
 // client talks to a server of a fresh workshop over a real connection.
 type client struct {
-	t   *testing.T
+	t   testing.TB
 	url string
 }
 
-func start(t *testing.T) client {
+func start(t testing.TB) client {
 	t.Helper()
 	return serve(t, filepath.Join(t.TempDir(), "records.db"))
 }
 
 // serve serves the workshop of a file.
-func serve(t *testing.T, file string) client {
+func serve(t testing.TB, file string) client {
 	t.Helper()
 	ctx, stop := context.WithCancel(context.Background())
-	store, _, err := sqlite.Open(ctx, file)
+	store, err := sqlite.Open(ctx, file)
 	require.NoError(t, err)
 	w := workshop.New(store, time.Now)
-	require.NoError(t, demo.AddStarters(ctx, w))
+	require.NoError(t, demo.FillLibrary(ctx, w))
 	listener, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	ended := make(chan error, 1)
@@ -160,9 +160,7 @@ func TestThePageIsServedAtEveryRoomAndFilesByName(t *testing.T) {
 
 func TestADraftIsSolvedWithItsProblemsAtTheirTiers(t *testing.T) {
 	c := start(t)
-	var list server.DiagramList
-	c.get("/api/diagrams", &list)
-	draft := list.Diagrams[0].Draft
+	draft := c.diagramCalled("Deep Field").Draft
 	solve := func() server.Solved {
 		body, err := json.Marshal(server.SolveRequest{Serial: 7, Draft: draft})
 		require.NoError(t, err)
@@ -196,7 +194,7 @@ func TestAFileComesInAndGoesOutTheSame(t *testing.T) {
 	c.put("POST", "/api/diagrams/read", server.ReadRequest{Name: "m.cressa.json", Text: string(file)}, &read)
 	assert.True(t, read.Whole)
 	assert.Empty(t, read.Mistakes)
-	var d workshop.Diagram
+	var d server.Diagram
 	c.put("POST", "/api/diagrams/add", server.AddDraftRequest{Draft: read.Draft, Origin: "m.cressa.json"}, &d)
 	assert.Equal(t, "m.cressa.json", d.Origin)
 	begins := map[string]string{"json": "{", "csv": "name,Meridian", "svg": "<svg", "pdf": "%PDF", "obj": "# Meridian", "stl": "Meridian"}

@@ -54,7 +54,7 @@ type SolidFace struct {
 }
 
 func (s *Server) solidRoutes() {
-	handle(s, http.MethodPost, "/api/solids/rule", "solidByRule", "A regular solid or a prism as a diagram", func(c *echo.Context, in withBody[RuleRequest]) (PlacedSolid, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/solids/rule", name: "solidByRule", summary: "A regular solid or a prism as a diagram"}, func(c *echo.Context, in withBody[RuleRequest]) (PlacedSolid, error) {
 		shape, err := in.Body.Rule.Shape()
 		if err != nil {
 			return PlacedSolid{}, err
@@ -63,7 +63,7 @@ func (s *Server) solidRoutes() {
 			Up: r3.Vec{Z: 1}, Name: in.Body.Name, Gear: in.Body.Gear, RefractiveIndex: in.Body.RefractiveIndex,
 		})
 	})
-	handle(s, http.MethodPost, "/api/solids/read", "readSolid", "A mesh as a diagram", func(c *echo.Context, in withBody[SolidRequest]) (PlacedSolid, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/solids/read", name: "readSolid", summary: "A mesh as a diagram"}, func(c *echo.Context, in withBody[SolidRequest]) (PlacedSolid, error) {
 		data, err := base64.StdEncoding.DecodeString(in.Body.Data)
 		if err != nil {
 			return PlacedSolid{}, invalid("The file did not arrive whole. Choose it again.", nil)

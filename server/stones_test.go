@@ -13,6 +13,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/server"
 	"cressa/workshop"
+	"cressa/workshop/journal"
 )
 
 // put sends a value and reads the answer, which must be good.
@@ -25,17 +26,36 @@ func (c client) put(method, path string, body, into any) {
 	require.NoError(c.t, json.Unmarshal(answer, into))
 }
 
-func (c client) diagramCalled(name string) workshop.Diagram {
+func (c client) diagramCalled(name string) server.DiagramPage {
 	c.t.Helper()
 	var list server.DiagramList
 	c.get("/api/diagrams", &list)
 	for _, d := range list.Diagrams {
-		if d.Facts.Name == name {
-			return d
+		if d.Name == name {
+			var page server.DiagramPage
+			c.get("/api/diagrams/"+d.ID, &page)
+			return page
 		}
 	}
 	require.Fail(c.t, "no diagram is called so", name)
-	return workshop.Diagram{}
+	return server.DiagramPage{}
+}
+
+// sent is an event as a screen sends it, named by a number.
+func sent(work string, n int, at time.Time, kind journal.Kind, payload any) server.SentEvent {
+	return server.SentEvent{
+		ID: fmt.Sprintf("%032x", n), Stream: "work/" + work, Device: "tablet", DeviceSeq: int64(n), DeviceTime: at,
+		Kind: string(kind), Version: 1, Payload: journal.Payload(payload),
+	}
+}
+
+// log sends events and returns what became of them.
+func (c client) log(events ...server.SentEvent) []server.EventAnswer {
+	c.t.Helper()
+	var out server.EventAnswers
+	c.put("POST", "/api/events", server.EventsRequest{Events: events}, &out)
+	require.Len(c.t, out.Answers, len(events))
+	return out.Answers
 }
 
 func plan(material string, gear int, size workshop.Size, side diagram.Part) workshop.Choices {
@@ -99,7 +119,7 @@ func TestAPlanIsWorkedOutInMillimetresAndCarats(t *testing.T) {
 
 func TestAStoneIsCutOverTheWire(t *testing.T) {
 	c := start(t)
-	var stone workshop.Stone
+	var stone server.StoneHead
 	c.put("POST", "/api/stones", server.PlanRequest{Name: "wire", DiagramID: c.diagramCalled("Spiral Arm").ID, Choices: plan("Spinel", 96, width(6), diagram.Pavilion)}, &stone)
 	assert.Equal(t, 1, stone.Number)
 	path := "/api/stones/" + stone.ID
@@ -112,41 +132,66 @@ func TestAStoneIsCutOverTheWire(t *testing.T) {
 	assert.Equal(t, 1, script.Visits[0].Round)
 	assert.NotEqual(t, script.Visits[0].Round, script.Visits[6].Round, "another angle is another round")
 
-	tick := func(n int) workshop.Event {
+	tick := func(n int) server.SentEvent {
 		v := script.Visits[n]
-		return workshop.Event{
-			ID: fmt.Sprintf("%032x", n+1), Device: "tablet", DeviceTime: time.Now(), Kind: workshop.EventDone,
-			Setup: v.Setup, Pass: v.Pass, Facet: script.Facets[v.Facet].ID,
+		return sent(script.WorkID, n+1, time.Now(), journal.Done, journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: script.Facets[v.Facet].ID})
+	}
+	outcomes := func(answers []server.EventAnswer) (out []string) {
+		for _, a := range answers {
+			out = append(out, a.Outcome)
 		}
+		return out
 	}
-	var log server.EventList
-	for range 2 {
-		c.put("POST", path+"/events", server.EventsRequest{Events: []workshop.Event{tick(0), tick(1)}}, &log)
-		assert.Len(t, log.Events, 2, "sent twice, there once")
-	}
+	assert.Equal(t, []string{"stored", "stored"}, outcomes(c.log(tick(0), tick(1))))
 	bad := tick(2)
 	bad.ID = "short"
-	data, err := json.Marshal(server.EventsRequest{Events: []workshop.Event{bad}})
-	require.NoError(t, err)
-	p := c.problem("POST", path+"/events", string(data), http.StatusUnprocessableEntity)
-	assert.Equal(t, "events[0].id", p.Places[0].Field)
+	answers := c.log(tick(0), bad, tick(2))
+	assert.Equal(t, []string{"known", "refused", "stored"}, outcomes(answers), "each is answered for itself")
+	assert.Contains(t, answers[1].Message, "enter it again", "what to do")
 
 	var page server.StonePage
 	c.get(path, &page)
-	assert.Equal(t, workshop.StateCutting, page.Summary.State)
-	assert.Equal(t, 2, page.Summary.Done)
+	assert.Equal(t, "cutting", page.Summary.State)
+	assert.Equal(t, 3, page.Summary.Done)
+	assert.Equal(t, 1, page.Plan.No)
+	var log server.EventList
+	c.get("/api/works/"+script.WorkID+"/events", &log)
+	require.Len(t, log.Events, 4, "the plan and three ticks")
+	assert.Equal(t, "this machine", log.Events[1].By)
+	assert.False(t, log.More)
+	c.get(fmt.Sprintf("/api/works/%s/events?after=%d", script.WorkID, log.Events[1].Seq), &log)
+	assert.Len(t, log.Events, 2, "what came after a place")
+	c.problem("GET", "/api/works/none/events", "", http.StatusNotFound)
+	c.problem("GET", "/api/works/"+script.WorkID+"/events?after=x", "", http.StatusBadRequest)
+
+	var today server.Today
+	c.get("/api/today", &today)
+	require.Len(t, today.Cutting, 1)
+	assert.Equal(t, stone.ID, today.Cutting[0].ID)
+	var picture workshop.Picture
+	c.get("/api/pictures/"+today.Cutting[0].Picture, &picture)
+	assert.NotEmpty(t, picture.Above)
 
 	var card workshop.Finish
 	c.put("PUT", path+"/finish", workshop.Finish{FinishedCarats: 1, Finished: "2026-03-01"}, &card)
 	stale, err := json.Marshal(workshop.Finish{FinishedCarats: 2, Finished: "2026-03-01"})
 	require.NoError(t, err)
 	assert.Equal(t, "/problems/stale", c.problem("PUT", path+"/finish", string(stale), http.StatusConflict).Type)
-	c.put("POST", path+"/events", server.EventsRequest{Events: []workshop.Event{tick(0)}}, &log)
-	late, err := json.Marshal(server.EventsRequest{Events: []workshop.Event{tick(5)}})
-	require.NoError(t, err)
-	c.problem("POST", path+"/events", string(late), http.StatusConflict)
+	assert.Equal(t, []string{"known", "stored"}, outcomes(c.log(tick(0), tick(5))), "what was cut was cut")
+	var book server.Logbook
+	c.get("/api/logbook", &book)
+	require.Len(t, book.Stones, 1)
+	assert.Equal(t, 1, book.Stones[0].Late)
+	assert.Equal(t, 1.0, book.FinishedCarats)
 
 	status, head, _ := c.send("GET", path+"/diagram", "")
 	assert.Equal(t, http.StatusOK, status)
 	assert.Contains(t, head.Get("Content-Disposition"), "Spiral-Arm")
+
+	var again server.StoneHead
+	c.put("POST", path+"/repairs", server.TakeBackRequest{Intake: workshop.Intake{Damage: "chip"}, Version: stone.Version}, &again)
+	var repair server.RepairPage
+	c.get("/api/repairs/"+stone.ID, &repair)
+	assert.Len(t, repair.Works, 2)
+	assert.Equal(t, "chip", repair.Intake.Damage)
 }

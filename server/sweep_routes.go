@@ -97,14 +97,14 @@ type PickedTier struct {
 const newsEvery = 100 * time.Millisecond
 
 func (s *Server) sweepRoutes() {
-	stream(s, http.MethodPost, "/api/diagrams/:id/sweeps", "sweep", "A draft at many angles", s.sweep)
-	handle(s, http.MethodGet, "/api/diagrams/:id/sweeps", "listSweeps", "The sweeps of a diagram", s.sweeps)
-	handle(s, http.MethodGet, "/api/sweeps/:id", "getSweep", "A kept sweep", s.keptSweep)
-	handle(s, http.MethodPost, "/api/sweeps/:id/pick", "pickPoint", "The diagram at a place of a sweep", s.pickPoint)
+	stream(s, route{method: http.MethodPost, path: "/api/diagrams/:id/sweeps", name: "sweep", summary: "A draft at many angles"}, s.sweep)
+	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id/sweeps", name: "listSweeps", summary: "The sweeps of a diagram"}, s.sweeps)
+	handle(s, route{method: http.MethodGet, path: "/api/sweeps/:id", name: "getSweep", summary: "A kept sweep"}, s.keptSweep)
+	handle(s, route{method: http.MethodPost, path: "/api/sweeps/:id/pick", name: "pickPoint", summary: "The diagram at a place of a sweep"}, s.pickPoint)
 }
 
 func (s *Server) sweep(c *echo.Context, in byIDWithBody[SweepRequest], send func(SweepLine) error) error {
-	ctx, stop := context.WithCancel(c.Request().Context())
+	ctx, stop := context.WithCancel(s.parallel(c.Request().Context()))
 	defer stop()
 	if _, err := s.workshop.Diagram(ctx, in.ID); err != nil {
 		return err

@@ -235,8 +235,8 @@ func wheelOf(teeth int) []Tooth {
 	return out
 }
 
-// planView shows a stone as a plan has it, in millimetres.
-func planView(a *workshop.Assessment) *StoneView {
+// plannedView shows a stone as a plan has it, in millimetres.
+func plannedView(a *workshop.Assessment) *StoneView {
 	return viewOf(a.Stone, viewing{
 		gear: a.Choices.Gear, turns: a.Turns, mm: a.MM, complete: true,
 		refractiveIndex: a.Material.RefractiveIndex.Low, machine: a.Machine,

@@ -32,13 +32,13 @@ type DiagramFields struct {
 }
 
 func (s *Server) workshopRoutes() {
-	handle(s, http.MethodGet, "/api/settings", "getSettings", "Habits and machine", func(c *echo.Context, _ struct{}) (workshop.Settings, error) {
+	handle(s, route{method: http.MethodGet, path: "/api/settings", name: "getSettings", summary: "Habits and machine"}, func(c *echo.Context, _ struct{}) (workshop.Settings, error) {
 		return s.workshop.Settings(c.Request().Context())
 	})
-	handle(s, http.MethodPut, "/api/settings", "saveSettings", "Save habits and machine", func(c *echo.Context, in withBody[workshop.Settings]) (workshop.Settings, error) {
+	handle(s, route{method: http.MethodPut, path: "/api/settings", name: "saveSettings", summary: "Save habits and machine"}, func(c *echo.Context, in withBody[workshop.Settings]) (workshop.Settings, error) {
 		return s.workshop.SaveSettings(c.Request().Context(), in.Body)
 	})
-	handle(s, http.MethodGet, "/api/materials", "listMaterials", "The material table", func(c *echo.Context, _ struct{}) (MaterialList, error) {
+	handle(s, route{method: http.MethodGet, path: "/api/materials", name: "listMaterials", summary: "The material table"}, func(c *echo.Context, _ struct{}) (MaterialList, error) {
 		out := MaterialList{[]MaterialView{}}
 		settings, err := s.workshop.Settings(c.Request().Context())
 		for _, m := range settings.AllMaterials() {
@@ -46,7 +46,7 @@ func (s *Server) workshopRoutes() {
 		}
 		return out, err
 	})
-	handle(s, http.MethodGet, "/api/fields", "getFields", "What a diagram's fields can be", func(*echo.Context, struct{}) (DiagramFields, error) {
+	handle(s, route{method: http.MethodGet, path: "/api/fields", name: "getFields", summary: "What a diagram's fields can be"}, func(*echo.Context, struct{}) (DiagramFields, error) {
 		return DiagramFields{diagram.Outlines}, nil
 	})
 }

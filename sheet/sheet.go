@@ -33,9 +33,9 @@ type Content struct {
 	Title string
 	Facts []string
 	Stone *cutting.Stone
-	// Gear and Turns say how it is dialled.
-	Gear  int
-	Turns cutting.Turns
+	// Gear and Setups say how it is dialled.
+	Gear   int
+	Setups []workshop.Setup
 	// MM is millimetres per design unit, 0 where the stone has no size yet.
 	MM      float64
 	Machine workshop.Machine
@@ -49,6 +49,23 @@ type Content struct {
 	Cares []string
 }
 
+// settings returns how every facet is set in the setup that has its side up, for each tier
+// in the order of its indexes.
+func (c Content) settings() [][]gear.Setting {
+	out := make([][]gear.Setting, len(c.Stone.Diagram.Tiers))
+	for _, f := range c.Stone.Facets {
+		up := c.Stone.Diagram.CutWith(c.Stone.Diagram.Tiers[f.Tier].Part)
+		for _, setup := range c.Setups {
+			if setup.Side() == up {
+				// What cannot be dialled stays at no tooth.
+				set, _ := gear.Dial(f.Plane.Normal, setup.Pose)
+				out[f.Tier] = append(out[f.Tier], set)
+			}
+		}
+	}
+	return out
+}
+
 // OfDiagram is the sheet of a diagram without a plan: on its own gear, lengths in
 // hundredths of the width, one box to tick.
 func OfDiagram(s *cutting.Stone, m workshop.Machine) Content {
@@ -56,7 +73,9 @@ func OfDiagram(s *cutting.Stone, m workshop.Machine) Content {
 	return Content{
 		Title: d.Name,
 		Facts: facts(fmt.Sprintf("Gear %d", d.Gear), "n "+diagram.FormatNumber(d.RefractiveIndex), string(d.Outline), by(d.Designer), d.Source, d.Date, d.Licence),
-		Stone: s, Gear: d.Gear, Machine: m, Passes: []workshop.Pass{{Name: "Done"}}, GirdlePasses: 1,
+		Stone: s, Gear: d.Gear, Machine: m, Setups: []workshop.Setup{
+			{Pose: workshop.UsualPose(diagram.Pavilion, d.Gear, 0)}, {Pose: workshop.UsualPose(diagram.Crown, d.Gear, 0)},
+		}, Passes: []workshop.Pass{{Name: "Done"}}, GirdlePasses: 1,
 		Cares: cares(s.Warnings),
 	}
 }
@@ -80,7 +99,7 @@ func OfPlan(title string, a *workshop.Assessment) Content {
 			fmt.Sprintf("%.2f × %.2f × %.2f mm", a.LengthMM, a.WidthMM, a.HeightMM),
 			fmt.Sprintf("%.2f ct", a.Carats), fmt.Sprintf("Gear %d", c.Gear), turn, a.Machine.Name,
 		),
-		Stone: a.Stone, Gear: c.Gear, Turns: a.Turns, MM: a.MM, Machine: a.Machine, Passes: c.Passes,
+		Stone: a.Stone, Gear: c.Gear, Setups: a.Setups, MM: a.MM, Machine: a.Machine, Passes: c.Passes,
 		GirdlePasses: c.GirdleFinish.Passes(len(c.Passes)),
 		Cares:        cares(append(append([]diagram.Problem{}, a.Stone.Warnings...), a.Left...)),
 	}
@@ -153,7 +172,7 @@ func Pages(c Content, paper Paper, single bool, measure Measure) []drawing.Page 
 }
 
 func compose(c Content, paper Paper, wheel float64, measure Measure) []drawing.Page {
-	w := &writer{content: c, paper: paper, measure: measure, positions: c.Stone.Positions(c.Gear, c.Turns)}
+	w := &writer{content: c, paper: paper, measure: measure, settings: c.settings()}
 	w.newPage()
 	w.head()
 	w.pictures(wheel)
@@ -174,10 +193,10 @@ type writer struct {
 	content Content
 	paper   Paper
 	measure Measure
-	// positions are where every facet is dialled, tier by tier.
-	positions [][]gear.Position
-	pages     []drawing.Page
-	page      *drawing.Page
+	// settings are how every facet is set, tier by tier.
+	settings [][]gear.Setting
+	pages    []drawing.Page
+	page     *drawing.Page
 	// y is the lowest line that is taken.
 	y float64
 }
@@ -291,9 +310,12 @@ func (w *writer) wheel(x, y, size float64, up diagram.Part) {
 		return drawing.Point{X: x + radius*sin, Y: y - radius*cos}
 	}
 	used := map[float64]bool{}
-	for _, f := range s.Facets {
-		if t := s.Diagram.Tiers[f.Tier]; s.Diagram.CutWith(t.Part) == up && t.Angle > 0 {
-			used[gear.Degrees(gear.Turn(s.Dial(f, w.content.Gear, w.content.Turns).Index, w.content.Gear))] = true
+	for no, t := range s.Diagram.Tiers {
+		if s.Diagram.CutWith(t.Part) != up || t.Angle == 0 {
+			continue
+		}
+		for _, set := range w.settings[no] {
+			used[gear.Degrees(gear.Turn(set.Index, w.content.Gear))] = true
 		}
 	}
 	for _, t := range drawing.Wheel(w.content.Gear) {

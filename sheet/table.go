@@ -30,7 +30,7 @@ func (w *writer) columns() columns {
 	// The dial takes what its longest row needs, up to half of what is left.
 	widest := 28.0
 	for i, t := range w.content.Stone.Diagram.Tiers {
-		widest = math.Max(widest, w.measure(dials(t, w.positions[i], w.content.Machine), textSize, false)+4)
+		widest = math.Max(widest, w.measure(dials(t, w.settings[i], w.content.Machine), textSize, false)+4)
 	}
 	c.stop = c.dial + math.Min(widest, (c.ticks-c.dial)*0.5)
 	return c
@@ -47,7 +47,7 @@ func (w *writer) table() {
 			up = side
 			w.sideHead(up, i > 0)
 		}
-		w.row(t, dials(t, w.positions[i], w.content.Machine), words.Stop(t, d.Gear, scale))
+		w.row(t, dials(t, w.settings[i], w.content.Machine), words.Stop(t, d.Gear, scale))
 	}
 	w.y += 3
 }
@@ -162,10 +162,10 @@ func angleOf(angle float64, m workshop.Machine) string {
 // short writes an angle to a hundredth.
 func short(v float64) string { return diagram.FormatNumber(math.Round(v*100) / 100) }
 
-// dials writes a tier's positions as they are dialled one after the other.
-func dials(t diagram.Tier, positions []gear.Position, m workshop.Machine) string {
-	out := make([]string, len(positions))
-	for i, p := range positions {
+// dials writes a tier's indexes as they are dialled one after the other.
+func dials(t diagram.Tier, settings []gear.Setting, m workshop.Machine) string {
+	out := make([]string, len(settings))
+	for i, p := range settings {
 		out[i] = fmt.Sprint(p.Tooth)
 		if p.Cheat == 0 || t.Angle == 0 {
 			continue

@@ -187,6 +187,7 @@ var problems = map[diagram.Code]sentence{
 	cutting.GirdleMissing: plain("Not cuttable as written: no girdle facet meets the other side yet, so there is no girdle to measure. Cut girdle and other side first."),
 	cutting.WidthMissing:  plain("Not cuttable as written: the crown nowhere has that width; its top is wider, or the whole stone is narrower. Change the width, or cut the crown facets first."),
 	cutting.TakesAll:      plain("Not cuttable as written: the cut would take the whole stone. Check the figure of the stop and its sign."),
+	cutting.CutFailed:     plain("A facet of this tier passes so close by several corners that the cut cannot be computed. Change its stop or its angle by a hair."),
 	cutting.BlockLeft:     plain("The tiers do not close the stone: part of the rough block is still to be seen. Add the tiers that are missing."),
 
 	cutting.OrderChangesStone: func(p diagram.Problem) string {

@@ -39,7 +39,7 @@ func run(args []string, in io.Reader, out, errs io.Writer) int {
 	root.SetOut(out)
 	root.SetErr(errs)
 	root.AddCommand(serveCommand(), demoCommand(), cutCommand(), regearCommand(), gearsCommand(), sequenceCommand(), retargetCommand(), toleranceCommand(), opticsCommand(),
-		convertCommand(), materialCommand())
+		convertCommand(), materialCommand(), seedCommand(), checkCommand())
 
 	called, err := root.ExecuteContextC(context.Background())
 	if err == nil {

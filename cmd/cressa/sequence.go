@@ -60,6 +60,9 @@ func sequenceCommand() *cobra.Command {
 			for _, p := range q.Problems {
 				fmt.Fprintln(out, joinPlace(p))
 			}
+			if q.Status != cutting.Complete {
+				fmt.Fprintln(out, "The search was ended early; this is the best that it had found.")
+			}
 			r := sequenceOf(d, q)
 			fmt.Fprintf(out, "by size or eye\t%s\n", strings.Join(r.Free, " "))
 			if q.Better == nil {

@@ -43,11 +43,8 @@ func serveCommand() *cobra.Command {
 					return fail("%v; name a folder with --data", err)
 				}
 			}
-			return serve(c, at, data, func(ctx context.Context, w *workshop.Workshop, fresh bool) error {
-				if !fresh {
-					return nil
-				}
-				return demo.AddStarters(ctx, w)
+			return serve(c, at, data, func(ctx context.Context, w *workshop.Workshop) error {
+				return errors.Join(demo.FillLibrary(ctx, w), w.EmptyBin(ctx))
 			}, "Your records are kept in "+data)
 		},
 	}
@@ -100,7 +97,7 @@ func demoCommand() *cobra.Command {
 				return fail("%v", err)
 			}
 			defer os.RemoveAll(data)
-			return serve(c, at, data, func(ctx context.Context, _ *workshop.Workshop, _ bool) error {
+			return serve(c, at, data, func(ctx context.Context, _ *workshop.Workshop) error {
 				return demo.Fill(ctx, filepath.Join(data, databaseFile), time.Now())
 			}, "This is the demo: what you change here is thrown away when it stops.\nTo keep your own records, run: "+os.Args[0]+" serve")
 		},
@@ -122,8 +119,8 @@ func defaultData() (string, error) {
 }
 
 // serve runs the application until it is told to stop. Prepare may fill the
-// records before the first request; fresh tells that there were none.
-func serve(c *cobra.Command, at where, data string, prepare func(_ context.Context, _ *workshop.Workshop, fresh bool) error, about string) (err error) {
+// records before the first request.
+func serve(c *cobra.Command, at where, data string, prepare func(context.Context, *workshop.Workshop) error, about string) (err error) {
 	if err := at.check(); err != nil {
 		return err
 	}
@@ -136,13 +133,16 @@ func serve(c *cobra.Command, at where, data string, prepare func(_ context.Conte
 	if err != nil {
 		return fail("%v; stop what runs there, or choose another port with --addr", err)
 	}
-	store, fresh, err := sqlite.Open(ctx, filepath.Join(data, databaseFile))
+	store, err := sqlite.Open(ctx, filepath.Join(data, databaseFile))
 	if err != nil {
 		return errors.Join(fail("%v", err), listener.Close())
 	}
 	defer func() { err = errors.Join(err, store.Close()) }()
 	w := workshop.New(store, time.Now)
-	if err := prepare(ctx, w, fresh); err != nil {
+	if err := w.Refresh(ctx); err != nil {
+		return errors.Join(fail("%v; run “cressa check” to see what is wrong", err), listener.Close())
+	}
+	if err := prepare(ctx, w); err != nil {
 		return errors.Join(fail("%v", err), listener.Close())
 	}
 	log := slog.New(slog.NewTextHandler(c.ErrOrStderr(), nil))
