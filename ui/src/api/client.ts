@@ -61,11 +61,16 @@ export type Material = Schemas['MaterialView'];
 export type Choices = Schemas['Choices'];
 export type Pass = Schemas['Pass'];
 export type Assessment = Schemas['Assessment'];
-export type Summary = Schemas['Summary'];
+export type StoneLine = Schemas['StoneLine'];
+export type DiagramLine = Schemas['DiagramLine'];
+export type DiagramPage = Schemas['DiagramPage'];
+export type DiagramList = Schemas['DiagramList'];
+export type Today = Schemas['Today'];
+export type Logbook = Schemas['Logbook'];
+export type WorkHead = Schemas['WorkHead'];
 export type StonePage = Schemas['StonePage'];
 export type BenchScript = Schemas['BenchScript'];
 export type BenchFacet = Schemas['BenchFacet'];
-export type BenchEvent = Schemas['Event'];
 export type Finish = Schemas['Finish'];
 
 /** An answer that says what went wrong and where. */
@@ -84,6 +89,13 @@ export class Unreachable extends Error {}
 
 export const client = createClient<paths>({ baseUrl: '' });
 
+let shutOut = () => location.reload();
+
+/** Says what to do once this device is shut out; by itself it sees the code page at once. */
+export function onShutOut(f: () => void): void {
+  shutOut = f;
+}
+
 interface Answer<T> {
   data?: T;
   error?: Problem;
@@ -98,8 +110,7 @@ export async function answer<T>(request: Promise<Answer<T>>): Promise<T> {
   } catch (cause) {
     throw new Unreachable('unreachable', { cause });
   }
-  // A device that was shut out sees the code page as soon as it loads anew.
-  if (a.error?.type === '/problems/unpaired') location.reload();
+  if (a.error?.type === '/problems/unpaired') shutOut();
   if (a.error) throw new ApiProblem(a.error);
   return a.data as T;
 }

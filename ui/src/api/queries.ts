@@ -1,5 +1,6 @@
-import { queryOptions } from '@tanstack/react-query';
-import { answer, client } from './client';
+import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { answer, client, type Diagram, type DiagramPage } from './client';
+import type { paths } from './schema';
 
 /** Key and fetch of everything the rooms read, in one place. */
 
@@ -20,21 +21,76 @@ export const fieldsQuery = queryOptions({
   staleTime: Infinity,
 });
 
-export const diagramsQuery = queryOptions({
-  queryKey: ['diagrams'],
-  queryFn: async () => (await answer(client.GET('/api/diagrams'))).diagrams,
-});
+/** What every list of diagrams begins with: a change of any diagram may change any of them. */
+export const diagramsKey = ['diagrams'];
+/** Every list of diagrams, and none of them alone. */
+export const diagramListsKey = [...diagramsKey, 'list'];
+
+export type DiagramFilter = NonNullable<paths['/api/diagrams']['get']['parameters']['query']>;
+
+/** The library, page by page. While the machine still judges diagrams it is asked again. */
+export const libraryQuery = (filter: DiagramFilter) =>
+  infiniteQueryOptions({
+    queryKey: [...diagramListsKey, filter],
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/diagrams', { params: { query: { ...filter, after: pageParam } } })),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.next || undefined,
+    placeholderData: keepPreviousData,
+    refetchInterval: (q) => (q.state.data?.pages.some((p) => p.waiting > 0) ? 700 : false),
+  });
 
 export const diagramQuery = (id: string) =>
   queryOptions({
     queryKey: ['diagrams', id],
     queryFn: () => answer(client.GET('/api/diagrams/{id}', { params: { path: { id } } })),
+    // The machine judges a version soon after it was kept.
+    refetchInterval: (q) =>
+      q.state.data && q.state.data.revision !== '' && !q.state.data.judged ? 700 : false,
   });
 
-export const stonesQuery = queryOptions({
-  queryKey: ['stones'],
-  queryFn: async () => (await answer(client.GET('/api/stones'))).stones,
+/** A diagram's page once the diagram has changed; another version has to be judged anew. */
+export const withChange = (d: Diagram) => (page: DiagramPage | undefined) =>
+  page && { ...page, ...d, judged: d.revision === page.revision ? page.judged : null };
+
+/** What everything about stones begins with. */
+export const stonesKey = ['stones'];
+
+export const todayQuery = queryOptions({
+  queryKey: [...stonesKey, 'today'],
+  queryFn: () => answer(client.GET('/api/today')),
 });
+
+export type StoneFilter = NonNullable<paths['/api/stones']['get']['parameters']['query']>;
+
+/** The stones, page by page. */
+export const stonesQuery = (filter: StoneFilter) =>
+  infiniteQueryOptions({
+    queryKey: [...stonesKey, 'list', filter],
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/stones', { params: { query: { ...filter, after: pageParam } } })),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.next || undefined,
+    placeholderData: keepPreviousData,
+  });
+
+/** What was finished, page by page, with the sums of all of it. */
+export const logbookQuery = infiniteQueryOptions({
+  queryKey: [...stonesKey, 'logbook'],
+  queryFn: ({ pageParam }) =>
+    answer(client.GET('/api/logbook', { params: { query: { after: pageParam } } })),
+  initialPageParam: '',
+  getNextPageParam: (page) => page.next || undefined,
+});
+
+/** The small drawing of a version. A version never changes. */
+export const pictureQuery = (hash: string) =>
+  queryOptions({
+    queryKey: ['pictures', hash],
+    queryFn: () => answer(client.GET('/api/pictures/{hash}', { params: { path: { hash } } })),
+    staleTime: Infinity,
+    enabled: hash !== '',
+  });
 
 export const stoneQuery = (id: string) =>
   queryOptions({

@@ -97,7 +97,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The library */
+        /** A page of the library */
         get: operations["listDiagrams"];
         put?: never;
         /** Add an empty diagram */
@@ -331,6 +331,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add to the logs */
+        post: operations["addEvents"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fields": {
         parameters: {
             query?: never;
@@ -433,6 +450,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/logbook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page of what was finished */
+        get: operations["logbook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loupe": {
         parameters: {
             query?: never;
@@ -478,6 +512,23 @@ export interface paths {
         put?: never;
         /** Pair this device */
         post: operations["pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The small drawing of a version */
+        get: operations["getPicture"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -748,7 +799,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every stone */
+        /** A page of the stones, the one touched last first */
         get: operations["listStones"];
         put?: never;
         /** Keep a plan as a new stone */
@@ -770,23 +821,6 @@ export interface paths {
         get: operations["getStone"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/stones/{id}/events": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Add to a stone's log */
-        post: operations["addEvents"];
         delete?: never;
         options?: never;
         head?: never;
@@ -821,6 +855,23 @@ export interface paths {
         /** Change a stone's plan */
         put: operations["replanStone"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stones/{id}/repairs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a finished stone in again */
+        post: operations["takeBack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -929,6 +980,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is on the bench and around it */
+        get: operations["today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tolerance": {
         parameters: {
             query?: never;
@@ -941,6 +1009,23 @@ export interface paths {
         put?: never;
         /** What a machine's errors do to the meets */
         post: operations["tolerance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/works/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a work's log got after a place */
+        get: operations["getEvents"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -966,6 +1051,7 @@ export interface components {
             meets: components["schemas"]["LoupeMeet"][];
             nearest: components["schemas"]["RoundingCost"];
             pavilionFactor: number;
+            stopped: boolean;
             tiers: components["schemas"]["MovedTier"][];
             warnings: components["schemas"]["Place"][];
         };
@@ -1046,7 +1132,6 @@ export interface components {
             cheater: string;
             checks: components["schemas"]["TransferCheck"][];
             diagram: string;
-            events: components["schemas"]["Event"][];
             facets: components["schemas"]["BenchFacet"][];
             finished: boolean;
             gear: number;
@@ -1059,9 +1144,11 @@ export interface components {
             passes: components["schemas"]["Pass"][];
             planNo: number;
             setups: components["schemas"]["Setup"][];
+            stoneId: string;
             tick: string;
             visits: components["schemas"]["BenchVisit"][];
             wheel: components["schemas"]["Tooth"][];
+            workId: string;
         };
         BenchVisit: {
             facet: number;
@@ -1124,9 +1211,7 @@ export interface components {
             edited: boolean;
             facts: components["schemas"]["Facts"] | null;
             id: string;
-            judged: components["schemas"]["Judged"] | null;
             origin: string;
-            picture: components["schemas"]["Picture"] | null;
             revision: string;
             senseChosen: boolean;
             starter: boolean;
@@ -1138,8 +1223,45 @@ export interface components {
         DiagramFields: {
             outlines: string[];
         };
+        DiagramLine: {
+            edited: boolean;
+            facts: components["schemas"]["Facts"] | null;
+            id: string;
+            judged: components["schemas"]["Judged"] | null;
+            name: string;
+            revision: string;
+            starter: boolean;
+            version: number;
+        };
         DiagramList: {
-            diagrams: components["schemas"]["Diagram"][];
+            diagrams: components["schemas"]["DiagramLine"][];
+            gears: string[];
+            next: string;
+            outlines: string[];
+            total: number;
+            waiting: number;
+        };
+        DiagramName: {
+            id: string;
+            name: string;
+        };
+        DiagramPage: {
+            /** Format: date-time */
+            created: string;
+            draft: components["schemas"]["Draft"];
+            edited: boolean;
+            facts: components["schemas"]["Facts"] | null;
+            id: string;
+            judged: components["schemas"]["Judged"] | null;
+            origin: string;
+            revision: string;
+            senseChosen: boolean;
+            starter: boolean;
+            /** Format: date-time */
+            updated: string;
+            variantOf: string;
+            variants: components["schemas"]["DiagramName"][];
+            version: number;
         };
         Dial: {
             azimuth: number;
@@ -1188,28 +1310,39 @@ export interface components {
             stop: string;
         };
         Event: {
+            by: string;
             device: string;
             deviceSeq: number;
             /** Format: date-time */
             deviceTime: string;
-            facet: string;
             id: string;
-            item: string;
-            /** @enum {string} */
-            kind: "done" | "skip" | "check" | "transfer" | "note" | "undo" | "plan" | "begin" | "end";
-            pass: string;
+            kind: string;
+            payload: {
+                [key: string]: unknown;
+            };
             seq: number;
             /** Format: date-time */
             serverTime: string;
-            setup: string;
-            text: string;
-            undoes: string;
+            stream: string;
+            version: number;
+        };
+        EventAnswer: {
+            id: string;
+            message: string;
+            /** @enum {string} */
+            outcome: "stored" | "known" | "refused";
+            reason: string;
+            seq: number;
+        };
+        EventAnswers: {
+            answers: components["schemas"]["EventAnswer"][];
         };
         EventList: {
             events: components["schemas"]["Event"][];
+            more: boolean;
         };
         EventsRequest: {
-            events: components["schemas"]["Event"][];
+            events: components["schemas"]["SentEvent"][];
         };
         Facet: {
             atMeet: boolean;
@@ -1227,6 +1360,7 @@ export interface components {
             name: string;
             outline: string;
             refractiveIndex: number;
+            shallowest: number;
             tableWidth: number;
             tiers: number;
         };
@@ -1332,8 +1466,8 @@ export interface components {
             cuttable: boolean;
             difficulty: components["schemas"]["Difficulty"];
             largestCheat: number;
-            level: string;
-            shallowest: number;
+            /** @enum {string} */
+            level: "easy" | "moderate" | "demanding" | "hard";
         };
         Levels: {
             bottom: number;
@@ -1353,6 +1487,14 @@ export interface components {
             residual: number;
             return: number;
             window: number;
+        };
+        Logbook: {
+            finishedCarats: number;
+            hours: number;
+            next: string;
+            roughCarats: number;
+            stones: components["schemas"]["StoneLine"][];
+            total: number;
         };
         Look: {
             figures: components["schemas"]["LightFigures"];
@@ -1591,23 +1733,18 @@ export interface components {
             faces: components["schemas"]["SolidFace"][];
             width: number;
         };
-        Plan: {
-            asCut: string;
-            choices: components["schemas"]["Choices"];
-            /** Format: date-time */
-            created: string;
-            diagramId: string;
-            diagramName: string;
-            facets: string[];
-            material?: components["schemas"]["Material"] | null;
-            no: number;
-            revision: string;
-            turns: components["schemas"]["Turns"];
-        };
         PlanRequest: {
             choices: components["schemas"]["Choices"];
             diagramId: string;
             name: string;
+        };
+        PlanView: {
+            choices: components["schemas"]["Choices"];
+            diagramId: string;
+            diagramName: string;
+            machine: string;
+            no: number;
+            revision: string;
         };
         Point: {
             x: number;
@@ -1668,9 +1805,11 @@ export interface components {
             text: string;
         };
         RepairPage: {
-            events: components["schemas"]["Event"][];
+            intake: components["schemas"]["Intake"];
             photos: components["schemas"]["Photo"][];
-            summary: components["schemas"]["Summary"];
+            summary: components["schemas"]["StoneLine"];
+            told: components["schemas"]["Told"][];
+            works: components["schemas"]["WorkHead"][];
         };
         ReplanRequest: {
             choices: components["schemas"]["Choices"];
@@ -1720,11 +1859,12 @@ export interface components {
             created: string;
             id: string;
             name: string;
-            way: string;
+            /** @enum {string} */
+            way: "tier" | "stone";
         };
         RunPage: {
             run: components["schemas"]["Run"];
-            stones: components["schemas"]["Summary"][];
+            stones: components["schemas"]["StoneLine"][];
         };
         RunRequest: {
             choices: components["schemas"]["Choices"];
@@ -1740,13 +1880,13 @@ export interface components {
             stones: components["schemas"]["RunStone"][];
         };
         RunStone: {
-            events: components["schemas"]["Event"][];
             finished: boolean;
             id: string;
             name: string;
             number: number;
             planNo: number;
             setups: components["schemas"]["Setup"][];
+            workId: string;
         };
         ScatteredMeet: {
             facets: string[];
@@ -1764,12 +1904,26 @@ export interface components {
             indexing: "dialled" | "shared";
             version: number;
         };
+        SentEvent: {
+            device: string;
+            deviceSeq: number;
+            /** Format: date-time */
+            deviceTime: string;
+            id: string;
+            kind: string;
+            payload: {
+                [key: string]: unknown;
+            };
+            stream: string;
+            version: number;
+        };
         SequenceReport: {
             better: components["schemas"]["BetterOrder"] | null;
             cuttable: boolean;
             free: number[];
             optional: components["schemas"]["OptionalTier"][];
             problems: components["schemas"]["Place"][];
+            stopped: boolean;
         };
         Settings: {
             answered: boolean;
@@ -1782,7 +1936,6 @@ export interface components {
         };
         Setup: {
             id: string;
-            rotation: number[];
             turn: number;
             up: string;
         };
@@ -1826,25 +1979,53 @@ export interface components {
             x: number;
             y: number;
         };
-        Stone: {
-            /** Format: date-time */
-            created: string;
+        StoneHead: {
             id: string;
             name: string;
             number: number;
+            version: number;
+            workId: string;
+        };
+        StoneLine: {
+            all: number;
+            /** Format: date-time */
+            created: string;
+            diagram: string;
+            done: number;
+            finish: components["schemas"]["Finish"] | null;
+            hours: number;
+            id: string;
+            /** Format: date-time */
+            lastEvent: string;
+            late: number;
+            material: string;
+            name: string;
+            number: number;
+            picture: string;
+            promised: string;
             run: string;
             runPlace: number;
+            sizeMM: number;
+            /** @enum {string} */
+            state: "planned" | "cutting" | "cut" | "finished";
+            /** @enum {string} */
+            task: "first-cut" | "repair";
             version: number;
-            work: components["schemas"]["Work"];
+            workId: string;
         };
         StoneList: {
-            stones: components["schemas"]["Summary"][];
+            next: string;
+            stones: components["schemas"]["StoneLine"][];
+            total: number;
         };
         StonePage: {
             assessment: components["schemas"]["Assessment"];
-            events: components["schemas"]["Event"][];
+            began: string | null;
+            plan: components["schemas"]["PlanView"];
             reckoned: number;
-            summary: components["schemas"]["Summary"];
+            summary: components["schemas"]["StoneLine"];
+            told: components["schemas"]["Told"][];
+            works: components["schemas"]["WorkHead"][];
         };
         StoneView: {
             complete: boolean;
@@ -1865,26 +2046,6 @@ export interface components {
         };
         StopText: {
             stop: string;
-        };
-        Summary: {
-            all: number;
-            /** Format: date-time */
-            created: string;
-            done: number;
-            hours: number;
-            id: string;
-            /** Format: date-time */
-            lastEvent: string;
-            material: string;
-            name: string;
-            number: number;
-            picture: components["schemas"]["Picture"] | null;
-            run: string;
-            runPlace: number;
-            sizeMM: number;
-            state: string;
-            version: number;
-            work: components["schemas"]["Work"];
         };
         SweepAsked: {
             frostedGirdle: boolean;
@@ -1972,6 +2133,10 @@ export interface components {
             x: number;
             y: number;
         };
+        TakeBackRequest: {
+            intake: components["schemas"]["Intake"];
+            version: number;
+        };
         Tier: {
             above: number;
             angle: number;
@@ -2006,6 +2171,21 @@ export interface components {
         TintView: {
             key: string;
             usual: string[];
+        };
+        Today: {
+            cut: components["schemas"]["StoneLine"][];
+            cutting: components["schemas"]["StoneLine"][];
+            due: components["schemas"]["StoneLine"][];
+            finished: components["schemas"]["StoneLine"][];
+            planned: components["schemas"]["StoneLine"][];
+        };
+        Told: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            id: string;
+            kind: string;
+            text: string;
         };
         ToleranceLine: {
             done: number;
@@ -2066,13 +2246,12 @@ export interface components {
             refractiveIndex: number;
             table: number;
         };
-        Work: {
-            finish: components["schemas"]["Finish"] | null;
+        WorkHead: {
+            /** Format: date-time */
+            created: string;
+            finished: string;
             id: string;
-            intake: components["schemas"]["Intake"] | null;
-            kind: string;
-            plan: components["schemas"]["Plan"] | null;
-            setups: components["schemas"]["Setup"][];
+            task: string;
         };
     };
     responses: never;
@@ -2269,7 +2448,22 @@ export interface operations {
     };
     listDiagrams: {
         parameters: {
-            query?: never;
+            query?: {
+                text?: string;
+                outline?: string;
+                gear?: string;
+                facetsFrom?: number;
+                facetsTo?: number;
+                ratioFrom?: number;
+                ratioTo?: number;
+                suits?: string;
+                level?: "easy" | "moderate" | "demanding" | "hard";
+                cuttable?: boolean;
+                kept?: boolean;
+                sort?: "name" | "facets" | "ratio" | "difficulty";
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2441,7 +2635,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Diagram"];
+                    "application/json": components["schemas"]["DiagramPage"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -2810,6 +3004,39 @@ export interface operations {
             };
         };
     };
+    addEvents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventsRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventAnswers"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getFields: {
         parameters: {
             query?: never;
@@ -3004,6 +3231,38 @@ export interface operations {
             };
         };
     };
+    logbook: {
+        parameters: {
+            query?: {
+                after?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Logbook"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     loupe: {
         parameters: {
             query?: never;
@@ -3085,6 +3344,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Picture"];
+                };
             };
             /** @description a problem (RFC 9457) */
             default: {
@@ -3182,7 +3472,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Stone"];
+                    "application/json": components["schemas"]["StoneHead"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -3248,7 +3538,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Stone"];
+                    "application/json": components["schemas"]["StoneHead"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -3649,7 +3939,12 @@ export interface operations {
     };
     listStones: {
         parameters: {
-            query?: never;
+            query?: {
+                text?: string;
+                state?: "planned" | "cutting" | "cut" | "finished";
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3695,7 +3990,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Stone"];
+                    "application/json": components["schemas"]["StoneHead"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -3727,41 +4022,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StonePage"];
-                };
-            };
-            /** @description a problem (RFC 9457) */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    addEvents: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EventsRequest"];
-            };
-        };
-        responses: {
-            /** @description done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EventList"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -3831,7 +4091,42 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Stone"];
+                    "application/json": components["schemas"]["StoneHead"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoneHead"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -4037,6 +4332,35 @@ export interface operations {
             };
         };
     };
+    today: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Today"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     machineErrors: {
         parameters: {
             query?: never;
@@ -4086,6 +4410,39 @@ export interface operations {
                 };
                 content: {
                     "application/x-ndjson": components["schemas"]["ToleranceLine"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getEvents: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventList"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -4,6 +4,8 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { createBrowserRouter, redirect, RouterProvider } from 'react-router';
 import { Unreachable } from '../api/client';
+import { stonesKey } from '../api/queries';
+import { onArrival } from '../log/browser';
 import { RepairBenchRoom } from '../rooms/bench/RepairBenchRoom';
 import { RepairRoom } from '../rooms/repairs/RepairRoom';
 import { TakeInRoom } from '../rooms/repairs/TakeInRoom';
@@ -39,6 +41,9 @@ const queries = new QueryClient({
     mutations: { networkMode: 'always' },
   },
 });
+
+// What got onto the disk shows in lists and on pages of stones.
+onArrival(() => void queries.invalidateQueries({ queryKey: stonesKey }));
 
 const router = createBrowserRouter([
   {

@@ -8,6 +8,7 @@ import Tooltip from '@mui/material/Tooltip';
 import { useIsFetching, useIsMutating } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import { DiskCares, DiskState } from '../parts/DiskState';
 import { w } from '../words/words';
 import { useKeyHelp, useKeys } from './keys';
 import { useScheme } from './scheme';
@@ -59,8 +60,10 @@ export function Shell() {
             <RoomLink key={r.to} to={r.to} name={r.name} />
           ))}
         </Box>
+        <DiskState quiet />
         <Tools />
       </Box>
+      <DiskCares />
       <Room>
         <Outlet />
       </Room>

@@ -8,6 +8,7 @@ import {
   createContext,
   useContext,
   useEffect,
+  useLayoutEffect,
   useMemo,
   useRef,
   useState,
@@ -20,6 +21,8 @@ export interface Key {
   keys: string[];
   label: string;
   run: () => void;
+  /** Held down it runs again and again. Most keys must not: a held Enter would tick the tier. */
+  repeats?: boolean;
 }
 
 interface Registry {
@@ -36,7 +39,8 @@ export const useKeyHelp = (): (() => void) => useContext(KeysContext).show;
 export function useKeys(list: Key[]): void {
   const { add } = useContext(KeysContext);
   const latest = useRef(list);
-  useEffect(() => {
+  // Before the screen is painted: a key does what stands there, not what stood there before.
+  useLayoutEffect(() => {
     latest.current = list;
   });
   useEffect(() => add(() => latest.current), [add]);
@@ -56,6 +60,16 @@ function taken(e: KeyboardEvent): boolean {
   if (e.ctrlKey || e.metaKey) return false;
   if (target.closest('input:not([type=checkbox]):not([type=range]), textarea, [role="combobox"]'))
     return true;
+  return presses(e);
+}
+
+/** Whether a key is typed into a field. */
+const isTyped = (e: KeyboardEvent): boolean =>
+  (e.target as HTMLElement).matches('input:not([type=checkbox]):not([type=radio]), textarea');
+
+/** Whether a key presses the button, link or box in focus. */
+function presses(e: KeyboardEvent): boolean {
+  const target = e.target as HTMLElement;
   return (e.key === 'Enter' || e.key === ' ') && target.closest('button, a, input') !== null;
 }
 
@@ -76,13 +90,15 @@ export function KeysProvider({ children }: { children: ReactNode }) {
   );
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
+      // A button that is held down by a key acts once, like one that is held by a finger.
+      if (e.repeat && presses(e) && !isTyped(e)) return e.preventDefault();
       if (e.defaultPrevented || taken(e)) return;
       if (e.key === '?') return registry.show();
       const name = nameOf(e);
       const key = lists.current.flatMap((l) => l()).find((k) => k.keys.includes(name));
       if (!key) return;
       e.preventDefault();
-      key.run();
+      if (!e.repeat || key.repeats) key.run();
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);

@@ -1,5 +1,6 @@
 import { createContext, useContext, useState, useSyncExternalStore } from 'react';
 import type { Scheme } from '../theme/theme';
+import { remember, remembered } from './remember';
 
 interface SchemeState {
   scheme: Scheme;
@@ -21,11 +22,11 @@ function listen(changed: () => void) {
 /** Light or dark: what was chosen here last, else what the system asks for. */
 export function useSchemeState(): SchemeState {
   const system = useSyncExternalStore(listen, () => (asked.matches ? 'dark' : 'light'));
-  const [chosen, setChosen] = useState(() => localStorage.getItem(key));
+  const [chosen, setChosen] = useState(() => remembered(key));
   const scheme = chosen === 'light' || chosen === 'dark' ? chosen : system;
   const toggle = () => {
     const next = scheme === 'light' ? 'dark' : 'light';
-    localStorage.setItem(key, next);
+    remember(key, next);
     setChosen(next);
   };
   return { scheme, toggle };

@@ -2,7 +2,6 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
-import type { UseQueryResult } from '@tanstack/react-query';
 import { useEffect, type ReactNode } from 'react';
 import { ApiProblem } from '../api/client';
 import { w } from '../words/words';
@@ -58,7 +57,12 @@ export function Await<T>({
   query,
   children,
 }: {
-  query: UseQueryResult<T>;
+  query: {
+    data: T | undefined;
+    isError: boolean;
+    error: unknown;
+    refetch: () => unknown;
+  };
   children: (data: T) => ReactNode;
 }) {
   if (query.data !== undefined) return children(query.data);

@@ -1,9 +1,12 @@
 import { useTheme } from '@mui/material/styles';
+import { useQuery } from '@tanstack/react-query';
 import type { Picture } from '../api/client';
+import { pictureQuery } from '../api/queries';
 
-/** A small drawing of a stone from above and from the side. */
-export function Thumbnail({ picture, size }: { picture: Picture | null; size: number }) {
+/** A small drawing of a version of a diagram from above and from the side, '' for none. */
+export function Thumbnail({ hash, size }: { hash: string; size: number }) {
   const { tokens } = useTheme();
+  const { data: picture } = useQuery(pictureQuery(hash));
   if (!picture) return <svg width={size * 2} height={size} aria-hidden />;
   const scale = 0.78 / reach(picture.above);
   const heights = picture.side.flatMap(corners).map(([, y]) => y);

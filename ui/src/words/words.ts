@@ -21,6 +21,7 @@ export const w = {
     machine: 'Machine and habits',
     main: 'Main',
     of: (a: number, b: number) => `${a} of ${b}`,
+    more: (shown: number, all: number) => `Show more: ${shown} of ${all} are here`,
   },
   keys: {
     help: 'Show these keys',
@@ -98,6 +99,7 @@ export const w = {
   diagrams: {
     title: 'Diagrams',
     search: 'Search',
+    none: 'No diagram is called so.',
     outline: 'Outline',
     gear: 'Gear',
     any: 'any',
@@ -193,6 +195,8 @@ export const w = {
     title: 'Stones',
     all: 'Every stone',
     nothing: 'No stone yet. Choose a diagram and plan one.',
+    search: 'Number, name, diagram or material',
+    noMatch: 'No stone fits. Clear the search.',
     number: 'No.',
     what: 'Stone',
     state: 'State',
@@ -309,11 +313,6 @@ export const w = {
       `Dial a division ${rising ? 'up' : 'down'}: ${deeper} mm deeper` +
       (girdle ? `, girdle −${girdle} mm` : ''),
     reading: (v: string) => `for ${v}°, as your protractor reads`,
-    fleeting:
-      'This browser keeps nothing for Cressa, as private windows do. Entries that are not on disk yet are lost if the page is closed.',
-    away: (n: number) =>
-      `Cressa is away. Cut on: ${n} ${n === 1 ? 'entry waits' : 'entries wait'} on this screen.`,
-    refused: 'The server refused an entry:',
     tick: 'Done ticks',
     transfer: 'Turn the stone over',
     transferLead: (side: string) => `The first side is done. The ${side} comes up now.`,
@@ -322,10 +321,12 @@ export const w = {
     allDone: 'Every facet is cut',
     allDoneLead: 'Take the stone off the dop, clean, weigh and measure it.',
     finish: 'Write the logbook card',
-    finished: 'This stone is finished. Its log is closed.',
+    finished: 'This stone is finished.',
+    late: (n: number) =>
+      n === 1
+        ? '1 entry came in after its card was written. It is kept in the log.'
+        : `${n} entries came in after its card was written. They are kept in the log.`,
     keys: { done: 'Done', back: 'Back', skip: 'Skip', note: 'Note', leave: 'Leave the bench' },
-    onDisk: 'on disk',
-    waiting: (n: number) => `${n} waiting`,
     ribbon: 'Cuts of this pass',
   },
   logbook: {

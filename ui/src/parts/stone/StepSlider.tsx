@@ -23,8 +23,8 @@ interface Props {
 export const StepSlider = memo(function StepSlider({ last, said, step, onStep }: Props) {
   const to = (s: number) => onStep(Math.max(0, Math.min(last, s)));
   useKeys([
-    { keys: ['ArrowLeft'], label: w.drawing.back, run: () => to(step - 1) },
-    { keys: ['ArrowRight'], label: w.drawing.forth, run: () => to(step + 1) },
+    { keys: ['ArrowLeft'], label: w.drawing.back, run: () => to(step - 1), repeats: true },
+    { keys: ['ArrowRight'], label: w.drawing.forth, run: () => to(step + 1), repeats: true },
     { keys: ['Home'], label: w.drawing.first, run: () => to(0) },
     { keys: ['End'], label: w.drawing.last, run: () => to(last) },
   ]);

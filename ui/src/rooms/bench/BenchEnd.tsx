@@ -8,10 +8,13 @@ import { w } from '../../words/words';
 export function BenchEnd({
   stone,
   finished,
+  late = 0,
   onBack,
 }: {
   stone: string;
   finished?: boolean;
+  /** How much came in after the card was written. */
+  late?: number;
   onBack?: () => void;
 }) {
   return (
@@ -19,6 +22,7 @@ export function BenchEnd({
       <Typography variant="h1" component="h2" gutterBottom>
         {finished ? w.bench.finished : w.bench.allDone}
       </Typography>
+      {late > 0 && <Typography sx={{ mb: 4 }}>{w.bench.late(late)}</Typography>}
       {!finished && <Typography sx={{ mb: 4 }}>{w.bench.allDoneLead}</Typography>}
       <Box sx={{ display: 'flex', gap: 2 }}>
         {onBack && (

@@ -1,37 +1,46 @@
 import Close from '@mui/icons-material/Close';
+import CloudDoneOutlined from '@mui/icons-material/CloudDoneOutlined';
+import CloudOffOutlined from '@mui/icons-material/CloudOffOutlined';
 import KeyboardOutlined from '@mui/icons-material/KeyboardOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { BenchScript } from '../../api/client';
 import { useKeyHelp } from '../../app/keys';
+import { DiskCares, DiskState } from '../../parts/DiskState';
 import { Care } from '../../parts/Page';
 import { um } from '../../words/numbers';
 import { deviceWords } from '../../words/devices';
+import { diskWords } from '../../words/disk';
 import { machineWords } from '../../words/machine';
 import { w } from '../../words/words';
+import { useReloads } from './aside';
 import type { BenchState } from './state';
-import type { useBenchLog } from './useBenchLog';
 import type { Habit } from './work';
 
-interface Props {
-  script: BenchScript;
-  state: BenchState;
-  log: ReturnType<typeof useBenchLog>;
-  habit: Habit;
-  onHabit: (h: Habit) => void;
+/** The head of every bench: what lies on it, and whether what was entered is on disk. */
+export function BenchFrame({
+  title,
+  path,
+  onLeave,
+  children,
+  cares,
+}: {
+  title: string;
+  /** Where what is shown comes from. */
+  path: string;
   onLeave: () => void;
-}
-
-export function BenchHead({ script, state, log, habit, onHabit, onLeave }: Props) {
+  children?: ReactNode;
+  cares?: ReactNode;
+}) {
   const showKeys = useKeyHelp();
   // Over plain http from another machine there is no service worker to load the page from.
   const [plain, setPlain] = useState(!window.isSecureContext);
-  const done = state.visited.filter(Boolean).length;
   return (
     <Box component="header" sx={{ borderBottom: 1, borderColor: 'divider', px: 3 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, minHeight: 64 }}>
@@ -39,51 +48,84 @@ export function BenchHead({ script, state, log, habit, onHabit, onLeave }: Props
           <Close />
         </IconButton>
         <Typography component="h1" variant="h2" noWrap sx={{ flexGrow: 1 }}>
-          {script.number} · {script.diagram} · {script.material}
+          {title}
         </Typography>
-        <Typography variant="figures" aria-label={w.stones.progress}>
-          {w.bench.progress(done, script.visits.length)}
-        </Typography>
-        <Typography color="text.secondary" sx={{ minWidth: 84 }}>
-          {log.hollow.size > 0 ? w.bench.waiting(log.hollow.size) : w.bench.onDisk}
-        </Typography>
-        <TextField
-          select
-          label={w.bench.tick}
-          value={habit}
-          onChange={(e) => onHabit(e.target.value as Habit)}
-          sx={{ minWidth: 190 }}
-          // The keys are the bench's again as soon as a habit is chosen.
-          slotProps={{ select: { MenuProps: { disableRestoreFocus: true } } }}
-        >
-          {Object.entries(machineWords.ticks).map(([value, name]) => (
-            <MenuItem key={value} value={value}>
-              {name}
-            </MenuItem>
-          ))}
-        </TextField>
+        {children}
         <IconButton onClick={showKeys} aria-label={w.common.keys} sx={{ width: 64, height: 64 }}>
           <KeyboardOutlined />
         </IconButton>
+        <Reloads path={path} />
+        <DiskState />
       </Box>
-      <div role="status">
-        {plain && (
-          <Care>
-            {deviceWords.keepOpen}{' '}
-            <Button size="small" onClick={() => setPlain(false)}>
-              {deviceWords.understood}
-            </Button>
-          </Care>
-        )}
-        {script.cheatGap > 0 && <Care>{w.bench.noCheater(um(script.cheatGap))}</Care>}
-        {log.fleeting && <Care>{w.bench.fleeting}</Care>}
-        {log.away && <Care>{w.bench.away(log.hollow.size)}</Care>}
-        {log.refused && (
-          <Care grave>
-            {w.bench.refused} {log.refused.message}
-          </Care>
-        )}
-      </div>
+      {plain && (
+        <Care>
+          {deviceWords.keepOpen}{' '}
+          <Button size="small" onClick={() => setPlain(false)}>
+            {deviceWords.understood}
+          </Button>
+        </Care>
+      )}
+      {cares}
+      <DiskCares />
     </Box>
+  );
+}
+
+/** Says whether the bench would come back if it were loaded anew without the network. */
+function Reloads({ path }: { path: string }) {
+  const reloads = useReloads(path);
+  if (reloads === undefined) return null;
+  const said = reloads ? diskWords.reloads : diskWords.noReload;
+  return (
+    <Tooltip title={said}>
+      <Box
+        role="img"
+        aria-label={said}
+        data-reloads={reloads}
+        sx={{ display: 'flex', color: reloads ? 'primary.main' : 'text.secondary' }}
+      >
+        {reloads ? <CloudDoneOutlined /> : <CloudOffOutlined />}
+      </Box>
+    </Tooltip>
+  );
+}
+
+interface Props {
+  script: BenchScript;
+  state: BenchState;
+  path: string;
+  habit: Habit;
+  onHabit: (h: Habit) => void;
+  onLeave: () => void;
+}
+
+export function BenchHead({ script, state, path, habit, onHabit, onLeave }: Props) {
+  const done = state.visited.filter(Boolean).length;
+  return (
+    <BenchFrame
+      title={`${script.number} · ${script.diagram} · ${script.material}`}
+      path={path}
+      onLeave={onLeave}
+      cares={script.cheatGap > 0 && <Care>{w.bench.noCheater(um(script.cheatGap))}</Care>}
+    >
+      <Typography variant="figures" aria-label={w.stones.progress} noWrap>
+        {w.bench.progress(done, script.visits.length)}
+      </Typography>
+      <TextField
+        select
+        label={w.bench.tick}
+        value={habit}
+        onChange={(e) => onHabit(e.target.value as Habit)}
+        sx={{ minWidth: 190 }}
+        // The keys are the bench's again as soon as a habit is chosen.
+        slotProps={{ select: { MenuProps: { disableRestoreFocus: true } } }}
+      >
+        {Object.entries(machineWords.ticks).map(([value, name]) => (
+          <MenuItem key={value} value={value}>
+            {name}
+          </MenuItem>
+        ))}
+      </TextField>
+    </BenchFrame>
   );
 }

@@ -5,122 +5,126 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import type { BenchScript } from '../../api/client';
-import { scriptQuery } from '../../api/queries';
+import { answer, client, type BenchScript } from '../../api/client';
 import { useKeys } from '../../app/keys';
+import type { Happening } from '../../log/events';
+import { keptWork } from '../../log/works';
 import { Await } from '../../parts/Page';
+import { useStoneLog, type StoneLog } from '../../parts/useStoneLog';
 import { threadWords } from '../../words/thread';
 import { w } from '../../words/words';
 import { useKeptOpen } from './aside';
 import { BenchEnd } from './BenchEnd';
 import { BenchHead } from './BenchHead';
 import { FacetScreen } from './FacetScreen';
+import { NewPlan } from './NewPlan';
 import { NoteDialog } from './NoteDialog';
-import { benchState } from './state';
+import { standingOf, visitOf } from './state';
 import { Thread } from './Thread';
 import { TransferScreen } from './TransferScreen';
-import { useBenchLog, type Happening } from './useBenchLog';
 import { ticked, type Habit } from './work';
 
 /** At the wheel: one stone, one thing at a time. The whole script is fetched when the bench opens. */
 export function BenchRoom() {
   const { id = '' } = useParams();
+  const path = `/api/stones/${id}/script`;
   // Fetched once, apart from what other rooms hold: a lost server must not stop the wheel.
   const script = useQuery({
-    ...scriptQuery(id),
     queryKey: ['bench', id],
+    queryFn: () =>
+      keptWork(path, (signal) =>
+        answer(client.GET('/api/stones/{id}/script', { params: { path: { id } }, signal })),
+      ),
     staleTime: Infinity,
     gcTime: 0,
   });
-  useKeptOpen(`/api/stones/${id}/script`);
+  useKeptOpen();
   return (
     <Box component="main" sx={{ height: '100%' }}>
-      <Await query={script}>{(s) => <Bench key={id} stone={id} script={s} />}</Await>
+      <Await query={script}>
+        {(s) => <OneStone key={id} script={s} path={path} reread={() => void script.refetch()} />}
+      </Await>
     </Box>
   );
 }
 
-/** How a stone of a run stands, told to the run. */
-export interface Standing {
-  /** The visit that comes next; the number of visits where all are done. */
-  at: number;
-  /** When it was last worked on, '' where it was not yet. */
-  touched: string;
-  back: () => void;
+function OneStone(props: { script: BenchScript; path: string; reread: () => void }) {
+  const { script, path, reread } = props;
+  const log = useStoneLog(script.workId);
+  return (
+    <Bench
+      script={script}
+      log={log}
+      path={path}
+      leaveTo={`/stones/${script.stoneId}`}
+      reread={reread}
+    />
+  );
 }
 
 interface BenchProps {
-  stone: string;
   script: BenchScript;
-  /** In a run only one stone is at the wheel; the others wait unseen. */
-  active?: boolean;
-  onStanding?: (s: Standing) => void;
-  /** Takes back what was done last in the whole run. */
-  onBack?: () => void;
+  log: StoneLog;
+  /** Where the script comes from. */
+  path: string;
   /** Where leaving leads. */
-  leaveTo?: string;
+  leaveTo: string;
+  /** Fetches the script of a changed plan. */
+  reread: () => void;
+  /** Takes back what was done last, in the whole run where it is one. */
+  onBack?: () => void;
 }
 
-export function Bench(props: BenchProps) {
-  const { stone, script, active = true, onStanding, onBack, leaveTo } = props;
-  const log = useBenchLog(stone, script.events);
+/** The bench with one stone on it. */
+export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps) {
   const [chosen, setHabit] = useState<Habit>();
   const habit = chosen ?? (script.tick as Habit);
   const [noting, setNoting] = useState(false);
   const [catching, setCatching] = useState(false);
   const navigate = useNavigate();
-  const state = benchState(script, log.events);
+  const state = standingOf(script, log.state);
   const visit = script.visits[state.at];
+  // Until the log was read nobody knows what comes next; a changed plan has to be read first.
+  const changed = log.state.plan > script.planNo;
+  const ready = log.known && !changed;
 
-  const back = () => state.last && log.add([{ kind: 'undo', undoes: state.last.id }]);
+  const back = () => state.last && log.add([{ kind: 'undo', payload: { undoes: state.last.id } }]);
   const happen = (kind: 'done' | 'skip', habit: Habit): Happening[] =>
-    ticked(script, state, habit).map((i) => {
-      const v = script.visits[i]!;
-      return { kind, setup: v.setup, pass: v.pass, facet: script.facets[v.facet]!.id };
-    });
-  const leave = () => void navigate(leaveTo ?? `/stones/${stone}`);
+    ticked(script, state, habit).map((i) => ({ kind, payload: visitOf(script, i) }));
+  const leave = () => void navigate(leaveTo);
+  const cutting = ready && visit && !state.transfer && !script.finished;
   const actions = {
-    done: () => visit && !state.transfer && log.add(happen('done', habit)),
-    skip: () => visit && !state.transfer && log.add(happen('skip', 'facet')),
-    back: onBack ?? back,
+    done: () => cutting && log.add(happen('done', habit)),
+    skip: () => cutting && log.add(happen('skip', 'facet')),
+    back: () => ready && (onBack ?? back)(),
     note: () => setNoting(true),
     catchUp: () => setCatching(true),
   };
-  const keys = [
+  useKeys([
     { keys: ['Enter', ' '], label: w.bench.keys.done, run: actions.done },
     { keys: ['Backspace', 'ArrowLeft'], label: w.bench.keys.back, run: actions.back },
     { keys: ['s'], label: w.bench.keys.skip, run: actions.skip },
     { keys: ['n'], label: w.bench.keys.note, run: actions.note },
     { keys: ['c'], label: threadWords.open, run: actions.catchUp },
     { keys: ['Escape'], label: w.bench.keys.leave, run: leave },
-  ];
-  useKeys(active ? keys : []);
-  const touched = state.last?.deviceTime ?? '';
-  const { at } = state;
-  const backRef = useRef(back);
+  ]);
   useEffect(() => {
-    backRef.current = back;
-  });
-  useEffect(() => {
-    onStanding?.({ at, touched, back: () => backRef.current() });
-  }, [onStanding, at, touched]);
-  useEffect(() => {
-    if (!active) return;
     document.title = `${w.bench.title} · ${script.number} · ${w.name}`;
-  }, [active, script.number]);
-  if (!active) return null;
+  }, [script.number]);
   const screen = () => {
-    if (script.finished) return <BenchEnd stone={stone} finished />;
-    if (!visit) return <BenchEnd stone={stone} onBack={actions.back} />;
+    if (!log.known) return null;
+    if (changed) return <NewPlan no={log.state.plan} onRead={reread} />;
+    if (script.finished || log.state.finished)
+      return <BenchEnd stone={script.stoneId} finished late={log.state.late} />;
+    if (!visit) return <BenchEnd stone={script.stoneId} onBack={actions.back} />;
     if (state.transfer)
       return <TransferScreen script={script} state={state} log={log} onBack={actions.back} />;
     return (
       <FacetScreen
         script={script}
         state={state}
-        hollow={log.hollow}
         count={ticked(script, state, habit).length}
         habit={habit}
         {...actions}
@@ -132,7 +136,7 @@ export function Bench(props: BenchProps) {
       <BenchHead
         script={script}
         state={state}
-        log={log}
+        path={path}
         habit={habit}
         onHabit={setHabit}
         onLeave={leave}
@@ -151,7 +155,7 @@ export function Bench(props: BenchProps) {
           </DialogActions>
         </Dialog>
       )}
-      {noting && <NoteDialog log={log} onClose={() => setNoting(false)} />}
+      {noting && <NoteDialog add={log.add} onClose={() => setNoting(false)} />}
     </Box>
   );
 }

@@ -17,7 +17,6 @@ import { cheatOf, moves, passName, pictureSteps, type Habit } from './work';
 interface Props {
   script: BenchScript;
   state: BenchState;
-  hollow: ReadonlySet<string>;
   /** How many facets Done ticks. */
   count: number;
   habit: Habit;
@@ -56,7 +55,7 @@ export function FacetScreen(props: Props) {
         <Typography variant="h2" component="p" sx={{ pt: 2, fontSize: '1.375rem' }}>
           {facet.tier} · {passName(script, visit.pass)}
         </Typography>
-        <Ribbon script={script} state={state} hollow={props.hollow} />
+        <Ribbon script={script} state={state} />
         <Box
           sx={{
             flexGrow: 1,
@@ -189,6 +188,7 @@ function Controls({ count, habit, done, back, skip, note, catchUp }: Props) {
       <Button
         variant="contained"
         color="primary"
+        data-done
         onClick={done}
         sx={{
           gridColumn: '1 / -1',

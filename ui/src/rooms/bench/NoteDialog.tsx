@@ -5,17 +5,11 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
+import type { StoneLog } from '../../parts/useStoneLog';
 import { w } from '../../words/words';
-import type { useBenchLog } from './useBenchLog';
 
 /** Adds a note to a stone's log. */
-export function NoteDialog({
-  log,
-  onClose,
-}: {
-  log: ReturnType<typeof useBenchLog>;
-  onClose: () => void;
-}) {
+export function NoteDialog({ add, onClose }: { add: StoneLog['add']; onClose: () => void }) {
   const [text, setText] = useState('');
   return (
     <Dialog open onClose={onClose} fullWidth>
@@ -23,7 +17,7 @@ export function NoteDialog({
         onSubmit={(e) => {
           e.preventDefault();
           if (!text.trim()) return;
-          log.add([{ kind: 'note', text: text.trim() }]);
+          add([{ kind: 'note', payload: { text: text.trim() } }]);
           onClose();
         }}
       >

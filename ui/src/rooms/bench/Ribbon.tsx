@@ -7,11 +7,10 @@ import type { BenchState } from './state';
 interface Props {
   script: BenchScript;
   state: BenchState;
-  hollow: ReadonlySet<string>;
 }
 
 /** The cuts of this pass as ticks: hollow until on disk, then filled; skipped ones struck through. */
-export function Ribbon({ script, state, hollow }: Props) {
+export function Ribbon({ script, state }: Props) {
   const { tokens } = useTheme();
   const now = script.visits[state.at]!;
   const places = script.visits.flatMap((v, i) =>
@@ -26,21 +25,21 @@ export function Ribbon({ script, state, hollow }: Props) {
       sx={{ display: 'flex', flexWrap: 'wrap', gap: '3px', py: 1 }}
     >
       {places.map((i, k) => {
-        const event = state.visited[i];
+        const mark = state.visited[i];
         const begins = k > 0 && tierOf(i) !== tierOf(places[k - 1]!);
-        const filled = event && !hollow.has(event.id);
+        const filled = mark?.events.some((e) => !e.held);
         return (
           <Box
             key={i}
-            data-tick={event ? (filled ? 'disk' : 'held') : 'open'}
+            data-tick={mark ? (filled ? 'disk' : 'held') : 'open'}
             sx={{
               width: 9,
               height: 14,
               ml: begins ? 1 : 0,
               border: '1.5px solid',
-              borderColor: i === state.at ? tokens.ember : event ? tokens.copper : tokens.hairline,
+              borderColor: i === state.at ? tokens.ember : mark ? tokens.copper : tokens.hairline,
               background: filled
-                ? event.kind === 'skip'
+                ? mark?.kind === 'skip'
                   ? `linear-gradient(135deg, transparent 44%, ${tokens.copper} 44% 56%, transparent 56%)`
                   : tokens.copper
                 : i === state.at

@@ -5,11 +5,11 @@ import { useTheme } from '@mui/material/styles';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { BenchScript } from '../../api/client';
 import { useNotice } from '../../app/notice';
+import { useStoneLog, type StoneLog } from '../../parts/useStoneLog';
 import { duration } from '../../words/numbers';
 import { threadWords as t } from '../../words/thread';
 import { w } from '../../words/words';
-import { benchState } from './state';
-import { useBenchLog } from './useBenchLog';
+import { standingOf, visitOf } from './state';
 import { passName } from './work';
 
 /** Width of the ribbon in its own units, and of the break where the stone is turned over. */
@@ -18,7 +18,7 @@ const gap = 14;
 
 interface Props {
   script: BenchScript;
-  log: ReturnType<typeof useBenchLog>;
+  log: StoneLog;
   /** A finished stone's thread is only looked at. */
   closed: boolean;
   /** Height of the ribbon in px: at the wheel it is for a wet finger. */
@@ -26,15 +26,15 @@ interface Props {
 }
 
 /** The thread of a stone away from the wheel, with a log of its own. */
-export function StoneThread(props: { stone: string } & Pick<Props, 'script' | 'closed'>) {
-  const log = useBenchLog(props.stone, props.script.events);
+export function StoneThread(props: Pick<Props, 'script' | 'closed'>) {
+  const log = useStoneLog(props.script.workId);
   return <Thread script={props.script} closed={props.closed} log={log} />;
 }
 
 /** A stone as one ribbon of its cuts. What was cut away from the screen is ticked by dragging. */
 export function Thread({ script, log, closed, high = 34 }: Props) {
   const { tokens } = useTheme();
-  const state = benchState(script, log.events);
+  const state = standingOf(script, log.state);
   const say = useNotice();
   const ribbon = useRef<SVGSVGElement>(null);
   const [to, setTo] = useState<number | null>(null);
@@ -47,7 +47,7 @@ export function Thread({ script, log, closed, high = 34 }: Props) {
   };
   // What is chosen runs from the next cut on, and never over the transfer.
   const bounded = (i: number) => Math.min(Math.max(i, state.at), sideEnd);
-  const open = !closed && state.at < script.visits.length && !state.transfer;
+  const open = !closed && log.known && state.at < script.visits.length && !state.transfer;
   const chosen = to === null ? [] : stillOpen(state.visited, state.at, to);
   const at = (e: PointerEvent) => {
     const box = ribbon.current!.getBoundingClientRect();
@@ -75,22 +75,12 @@ export function Thread({ script, log, closed, high = 34 }: Props) {
     e.stopPropagation();
   };
   const tick = () => {
-    const made = log.add(
-      chosen.map((i) => {
-        const v = script.visits[i]!;
-        return {
-          kind: 'done' as const,
-          setup: v.setup,
-          pass: v.pass,
-          facet: script.facets[v.facet]!.id,
-        };
-      }),
-    );
+    const made = log.add(chosen.map((i) => ({ kind: 'done', payload: visitOf(script, i) })));
     say({
       text: t.ticked(chosen.length),
       action: {
         label: w.common.undo,
-        run: () => log.add(made.map((e) => ({ kind: 'undo', undoes: e.id }))),
+        run: () => log.add(made.map((e) => ({ kind: 'undo', payload: { undoes: e.id } }))),
       },
     });
     setTo(null);

@@ -7,15 +7,15 @@ import type { BenchScript } from '../../api/client';
 import { Sheet } from '../../parts/Sheet';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { angle } from '../../words/numbers';
+import type { StoneLog } from '../../parts/useStoneLog';
 import { w } from '../../words/words';
-import { standing, type BenchState } from './state';
-import type { useBenchLog } from './useBenchLog';
+import type { BenchState } from './state';
 import { cheatOf } from './work';
 
 interface Props {
   script: BenchScript;
   state: BenchState;
-  log: ReturnType<typeof useBenchLog>;
+  log: StoneLog;
   onBack: () => void;
 }
 
@@ -26,11 +26,12 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
   const up = script.setups[no]!.up as 'crown' | 'pavilion';
   const cutSoFar = script.facets.findIndex((f) => f.setup === no);
   const check = (item: string) => {
-    const made = standing(log.events).find(
-      (e) => e.kind === 'check' && e.setup === visit.setup && e.item === item,
-    );
+    const { setup } = visit;
+    const made = log.state.checks.get(`${setup}/${item}`)?.events.at(-1);
     log.add([
-      made ? { kind: 'undo', undoes: made.id } : { kind: 'check', setup: visit.setup, item },
+      made
+        ? { kind: 'undo', payload: { undoes: made.id } }
+        : { kind: 'check', payload: { setup, item } },
     ]);
   };
   return (
@@ -84,7 +85,7 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
             variant="contained"
             color="primary"
             sx={{ minHeight: 64, flexGrow: 1, fontSize: '1.25rem' }}
-            onClick={() => log.add([{ kind: 'transfer', setup: visit.setup }])}
+            onClick={() => log.add([{ kind: 'transfer', payload: { setup: visit.setup } }])}
           >
             {w.bench.transferGo}
           </Button>

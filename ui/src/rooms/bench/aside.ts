@@ -1,40 +1,55 @@
-import { useEffect } from 'react';
-
-/** The name is the service worker's too. */
-const cache = 'cressa-bench';
+import { useEffect, useState } from 'react';
+import { remember, remembered } from '../../app/remember';
+import { isKept } from '../../log/works';
 
 const open = 'cressa-bench-open';
 
 /**
- * Keeps an open bench: what it needs to load anew without the network, and where it is, so that
- * the installed application begins there again after it was closed.
+ * Notes that a bench is open, so that the installed application begins there again after it was
+ * closed.
  */
-export function useKeptOpen(work: string): void {
+export function useKeptOpen(): void {
   useEffect(() => {
-    void putAside(work);
-    localStorage.setItem(open, location.pathname);
+    remember(open, location.pathname);
+    // The browser may clear what it keeps for other pages first.
+    void navigator.storage?.persist?.().catch(() => false);
     // Not done where the whole page is closed: only leaving the bench ends it.
-    return () => localStorage.removeItem(open);
-  }, [work]);
+    return () => remember(open, null);
+  }, []);
 }
 
 /** Where the bench that was open last is, if it was not left. */
-export const lastOpen = (): string | null => localStorage.getItem(open);
+export const lastOpen = (): string | null => remembered(open);
 
-/**
- * Puts aside what a bench needs to load anew without the network: the page, its files, and its
- * work. Over plain http from another device browsers have no place for it.
- */
-async function putAside(work: string): Promise<void> {
-  if (!window.isSecureContext || !('serviceWorker' in navigator)) return;
-  try {
-    await navigator.serviceWorker.register('/sw.js', { scope: '/bench/' });
-    const loaded = performance
-      .getEntriesByType('resource')
-      .map((e) => new URL(e.name).pathname)
-      .filter((path) => path.startsWith('/assets/'));
-    await (await caches.open(cache)).addAll([...new Set(['/', work, ...loaded])]);
-  } catch {
-    // A private window may refuse, or the network is away already: the open page goes on.
-  }
+/** Whether the page could be loaded anew without the network; undefined until that is known. */
+export function useReloads(path: string): boolean | undefined {
+  const [reloads, setReloads] = useState<boolean>();
+  useEffect(() => {
+    let over = false;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const look = async () => {
+      const now = (await isInstalled()) && (await isKept(path));
+      if (over) return;
+      setReloads(now);
+      // It becomes so within seconds of the first visit, and then stays so.
+      if (!now) timer = setTimeout(() => void look(), 1000);
+    };
+    void look();
+    return () => {
+      over = true;
+      clearTimeout(timer);
+    };
+  }, [path]);
+  return reloads;
+}
+
+/** Whether the service worker stands before this page and holds every file that it has loaded. */
+async function isInstalled(): Promise<boolean> {
+  if (!window.isSecureContext || !navigator.serviceWorker?.controller) return false;
+  const loaded = performance
+    .getEntriesByType('resource')
+    .map((e) => new URL(e.name).pathname)
+    .filter((path) => path.startsWith('/assets/'));
+  const held = await Promise.all(['/', ...new Set(loaded)].map((path) => caches.match(path)));
+  return held.every(Boolean);
 }

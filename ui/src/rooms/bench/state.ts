@@ -1,4 +1,6 @@
-import type { BenchEvent, BenchScript } from '../../api/client';
+import type { BenchScript } from '../../api/client';
+import type { LogEvent, Visit } from '../../log/events';
+import { lastAct, visitKey, type LogState, type Mark } from '../../log/fold';
 
 /** Where the work on a stone stands, derived from its script and its log. */
 export interface BenchState {
@@ -6,53 +8,46 @@ export interface BenchState {
   at: number;
   /** Steps of the picture that are cut: every facet that had its first cut. */
   step: number;
-  /** For every visit the event that did or skipped it. */
-  visited: (BenchEvent | undefined)[];
+  /** For every visit what became of it. */
+  visited: (Mark | undefined)[];
   /** The stone has to be turned over before the next visit. */
   transfer: boolean;
   /** Items of the transfer that are checked. */
   checked: Set<string>;
   /** The last event that can be taken back. */
-  last: BenchEvent | undefined;
+  last: LogEvent | undefined;
 }
 
-const key = (setup: string, pass: string, facet: string) => `${setup}/${pass}/${facet}`;
-
-/** Events that stand: not taken back, and no undo themselves. */
-export function standing(events: readonly BenchEvent[]): BenchEvent[] {
-  const undone = new Set(events.filter((e) => e.kind === 'undo').map((e) => e.undoes));
-  return events.filter((e) => e.kind !== 'undo' && !undone.has(e.id));
+/** The visit at a place of a script. */
+export function visitOf(script: BenchScript, i: number): Visit {
+  const { setup, pass, facet } = script.visits[i]!;
+  return { setup, pass, facet: script.facets[facet]!.id };
 }
 
-export function benchState(script: BenchScript, events: readonly BenchEvent[]): BenchState {
-  const stands = standing(events);
-  const byVisit = new Map<string, BenchEvent>();
-  for (const e of stands) {
-    if (e.kind === 'done' || e.kind === 'skip') byVisit.set(key(e.setup, e.pass, e.facet), e);
-  }
-  const visited = script.visits.map((v) =>
-    byVisit.get(key(v.setup, v.pass, script.facets[v.facet]!.id)),
-  );
-  const open = visited.findIndex((e) => e === undefined);
+export function standingOf(script: BenchScript, log: LogState): BenchState {
+  const visited = script.visits.map((_, i) => log.marks.get(visitKey(visitOf(script, i))));
+  const open = visited.findIndex((m) => m === undefined);
   const at = open < 0 ? script.visits.length : open;
   const setup = script.visits[at]?.setup;
   const begins = at > 0 && setup !== undefined && script.visits[at - 1]!.setup !== setup;
-  const transfer = begins && !stands.some((e) => e.kind === 'transfer' && e.setup === setup);
   const checked = new Set(
-    stands.filter((e) => e.kind === 'check' && e.setup === setup).map((e) => e.item),
+    script.checks.map((c) => c.item).filter((item) => log.checks.has(`${setup}/${item}`)),
   );
-  return { at, step: stepOf(script, visited), visited, transfer, checked, last: lastOf(stands) };
+  return {
+    at,
+    step: stepOf(script, visited),
+    visited,
+    transfer: begins && !log.turns.has(setup),
+    checked,
+    last: lastAct(log),
+  };
 }
 
 /** The picture shows every facet up to the furthest one that has been cut. */
 function stepOf(script: BenchScript, visited: BenchState['visited']): number {
   let furthest = -1;
-  visited.forEach((e, i) => {
-    if (e?.kind === 'done') furthest = Math.max(furthest, script.visits[i]!.facet);
+  visited.forEach((m, i) => {
+    if (m?.kind === 'done') furthest = Math.max(furthest, script.visits[i]!.facet);
   });
   return furthest + 1;
-}
-
-function lastOf(stands: BenchEvent[]): BenchEvent | undefined {
-  return stands.findLast((e) => e.kind !== 'plan' && e.kind !== 'note');
 }

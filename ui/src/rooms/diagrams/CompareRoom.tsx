@@ -1,15 +1,13 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
+import { useQueries, type UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { Diagram, DraftTier } from '../../api/client';
-import { diagramsQuery } from '../../api/queries';
+import type { Diagram, DiagramPage, DraftTier } from '../../api/client';
+import { diagramQuery } from '../../api/queries';
 import { faceUp, plainLooking, type Looking, type Show } from '../../parts/light/looking';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { PickField } from '../../parts/PickField';
@@ -22,6 +20,7 @@ import { lightWords } from '../../words/light';
 import { w } from '../../words/words';
 import { LightColumn, LightDifferences, type CommonView } from '../light/CompareLight';
 import { LookingFields } from '../light/LookingFields';
+import { PickDiagram } from './PickDiagram';
 import { StoneFigures } from './StoneFigures';
 import { useSolved } from './useSolved';
 
@@ -32,19 +31,17 @@ type View = 'crown' | 'pavilion' | 'light';
 
 /** Up to four diagrams side by side, drawn alike, with what differs named. */
 export function CompareRoom() {
-  const diagrams = useQuery(diagramsQuery);
   const [params, setParams] = useSearchParams();
   const [view, setView] = useState<View>('crown');
   const [show, setShow] = useState<Show>('pale');
   const [tilt, setTilt] = useState(faceUp);
   const [looking, setLooking] = useState<Looking>();
-  const ids = params.get('ids')?.split(',').filter(Boolean) ?? [];
+  const ids = (params.get('ids')?.split(',').filter(Boolean) ?? []).slice(0, most);
+  const asked = useQueries({ queries: ids.map(diagramQuery) });
   const choose = (next: string[]) => setParams({ ids: next.join(',') }, { replace: true });
   return (
-    <Await query={diagrams}>
-      {(list) => {
-        const chosen = ids.flatMap((id) => list.filter((d) => d.id === id)).slice(0, most);
-        const rest = list.filter((d) => !chosen.includes(d));
+    <Await query={together(asked)}>
+      {(chosen) => {
         // One material for all: what the first was drawn for, until another is chosen.
         const common = looking ?? (chosen[0] && plainLooking(chosen[0].draft));
         return (
@@ -61,19 +58,7 @@ export function CompareRoom() {
                 <ToggleButton value="light">{lightWords.view}</ToggleButton>
               </ToggleButtonGroup>
               {chosen.length < most && (
-                <TextField
-                  select
-                  label={v.choose}
-                  value=""
-                  onChange={(e) => choose([...ids, e.target.value])}
-                  sx={{ width: 240 }}
-                >
-                  {rest.map((d) => (
-                    <MenuItem key={d.id} value={d.id}>
-                      {d.draft.name || w.diagrams.noName}
-                    </MenuItem>
-                  ))}
-                </TextField>
+                <PickDiagram label={v.choose} without={ids} onPick={(id) => choose([...ids, id])} />
               )}
               <Button component={Link} to="/diagrams">
                 {w.rooms.diagrams}
@@ -125,6 +110,17 @@ export function CompareRoom() {
       }}
     </Await>
   );
+}
+
+/** Several answers as one: there as soon as all are. One that is gone is left out. */
+function together(asked: UseQueryResult<DiagramPage>[]) {
+  const there = asked.filter((q) => !q.isError);
+  return {
+    data: there.every((q) => q.data) ? there.map((q) => q.data!) : undefined,
+    isError: false,
+    error: null,
+    refetch: () => Promise.all(asked.map((q) => q.refetch())),
+  };
 }
 
 function Column({

@@ -77,8 +77,8 @@ function Editor({ diagram, stack }: { diagram: Diagram; stack: Stack | undefined
   const keep = () =>
     editing.keep.mutate(undefined, { onSuccess: () => say({ text: w.diagrams.kept }) });
   useKeys([
-    { keys: ['Ctrl+z'], label: w.common.undo, run: editing.undo },
-    { keys: ['Ctrl+Shift+z', 'Ctrl+y'], label: w.common.redo, run: editing.redo },
+    { keys: ['Ctrl+z'], label: w.common.undo, run: editing.undo, repeats: true },
+    { keys: ['Ctrl+Shift+z', 'Ctrl+y'], label: w.common.redo, run: editing.redo, repeats: true },
     { keys: ['Ctrl+s'], label: w.diagrams.keep, run: keep },
   ]);
   const kept = editing.state === 'saved' && !editing.saved.edited;

@@ -3,8 +3,8 @@ import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import type { Diagram } from '../../api/client';
-import { diagramQuery, diagramsQuery } from '../../api/queries';
+import type { DiagramPage } from '../../api/client';
+import { diagramQuery } from '../../api/queries';
 import { useUsualLooking } from '../../parts/light/useUsualLooking';
 import { MenuButton } from '../../parts/MenuButton';
 import { Await, Care, PageHead } from '../../parts/Page';
@@ -41,7 +41,7 @@ export function DiagramRoom() {
   );
 }
 
-function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
+function DiagramSheet({ diagram: d }: { diagram: DiagramPage }) {
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
   const actions = useDiagramActions();
@@ -49,10 +49,7 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
   const [off, toggleOff] = useLeftOff();
   const { solved, shown, whole } = useSolved(d.draft, { gear, off });
   const usual = useUsualLooking(d);
-  const list = useQuery(diagramsQuery).data ?? [];
-  const judged = list.find((o) => o.id === d.id)?.judged;
-  const group = d.variantOf || d.id;
-  const variants = list.filter((o) => o.id === group || o.variantOf === group);
+  const { judged, variants } = d;
   const together = [d.id, ...variants.filter((o) => o.id !== d.id).map((o) => o.id)].slice(0, 4);
   const vary = () =>
     actions.vary.mutate(d.id, { onSuccess: (v) => void navigate(`/diagrams/${v.id}?edit=1`) });
@@ -95,7 +92,11 @@ function DiagramSheet({ diagram: d }: { diagram: Diagram }) {
             },
             {
               label: w.diagrams.delete,
-              run: () => actions.remove.mutate(d, { onSuccess: () => void navigate('/diagrams') }),
+              run: () =>
+                actions.remove.mutate(
+                  { id: d.id, name: d.draft.name },
+                  { onSuccess: () => void navigate('/diagrams') },
+                ),
             },
           ]}
         />

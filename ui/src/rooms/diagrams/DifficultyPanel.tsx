@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import type { Diagram } from '../../api/client';
+import type { DiagramPage } from '../../api/client';
 import { Sheet } from '../../parts/Sheet';
 import { libraryWords } from '../../words/library';
 import { angle, mm, plain } from '../../words/numbers';
@@ -8,7 +8,7 @@ import { angle, mm, plain } from '../../words/numbers';
 const d = libraryWords.difficulty;
 
 /** How hard a diagram is to cut, and what makes it so. */
-export function DifficultyPanel({ judged }: { judged: NonNullable<Diagram['judged']> }) {
+export function DifficultyPanel({ judged }: { judged: NonNullable<DiagramPage['judged']> }) {
   return (
     <Box component="section" aria-label={d.head} sx={{ my: 5 }}>
       <Typography variant="h3">

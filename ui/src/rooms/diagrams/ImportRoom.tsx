@@ -15,7 +15,7 @@ import {
   type Place,
   type ReadFile,
 } from '../../api/client';
-import { diagramsQuery, settingsQuery } from '../../api/queries';
+import { diagramListsKey, settingsQuery } from '../../api/queries';
 import { useNotice } from '../../app/notice';
 import { PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
@@ -101,7 +101,7 @@ export function ImportRoom() {
     },
     onSuccess: (done) => {
       say({ text: l.addedAll(done.length) });
-      void queries.invalidateQueries({ queryKey: diagramsQuery.queryKey, exact: true });
+      void queries.invalidateQueries({ queryKey: diagramListsKey });
       if (done.length === 1) void navigate(`/diagrams/${done[0]!.added}`);
       else void navigate('/diagrams');
     },

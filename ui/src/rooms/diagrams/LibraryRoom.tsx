@@ -5,11 +5,12 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import type { Diagram, Material } from '../../api/client';
-import { diagramsQuery, materialsQuery } from '../../api/queries';
+import type { DiagramLine } from '../../api/client';
+import { libraryQuery, materialsQuery, type DiagramFilter } from '../../api/queries';
+import { More } from '../../parts/More';
 import { PickField } from '../../parts/PickField';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
@@ -23,7 +24,6 @@ import { SolidDialog } from '../judging/SolidDialog';
 import { QuickDesign } from './QuickDesign';
 
 export function LibraryRoom() {
-  const diagrams = useQuery(diagramsQuery);
   const actions = useDiagramActions();
   const navigate = useNavigate();
   const [designing, setDesigning] = useState<'quick' | 'solid' | null>(null);
@@ -48,7 +48,7 @@ export function LibraryRoom() {
       </Box>
       {designing === 'quick' && <QuickDesign onClose={() => setDesigning(null)} />}
       {designing === 'solid' && <SolidDialog onClose={() => setDesigning(null)} />}
-      <Await query={diagrams}>{(list) => <Library list={list} onCreate={openNew} />}</Await>
+      <Library onCreate={openNew} />
     </>
   );
 }
@@ -83,7 +83,7 @@ const noFilter: Filter = {
   sort: '',
 };
 
-function Library({ list, onCreate }: { list: Diagram[]; onCreate: () => void }) {
+function Library({ onCreate }: { onCreate: () => void }) {
   const [params, keep] = useSearchParams();
   // The fields hold the filter; the address only remembers it. It follows too late to type into.
   const [filter, setFilter] = useState<Filter>(() => ({
@@ -99,10 +99,10 @@ function Library({ list, onCreate }: { list: Diagram[]; onCreate: () => void }) 
   };
   const set = (name: keyof Filter, value: string) => change({ ...filter, [name]: value });
   const materials = useQuery(materialsQuery).data ?? [];
-  const suits = materials.find((m) => m.name === filter.suits);
-  const found = list.filter((d) => fits(d, filter, suits)).sort(orders[filter.sort] ?? orders.name);
-  const outlines = [...new Set(list.map((d) => d.draft.outline))].sort();
-  const gears = [...new Set(list.map((d) => d.draft.gear))].sort((a, b) => Number(a) - Number(b));
+  const diagrams = useInfiniteQuery(libraryQuery(asked(filter)));
+  const pages = diagrams.data?.pages ?? [];
+  const found = pages.flatMap((p) => p.diagrams);
+  const { outlines = [], gears = [], total = 0 } = pages[0] ?? {};
   return (
     <>
       <Box sx={{ display: 'flex', gap: 3, px: 6, py: 3, flexWrap: 'wrap' }} role="search">
@@ -180,7 +180,9 @@ function Library({ list, onCreate }: { list: Diagram[]; onCreate: () => void }) 
           label={l.filter.cuttable}
         />
       </Box>
-      {found.length === 0 ? (
+      {!diagrams.data ? (
+        <Await query={diagrams}>{() => null}</Await>
+      ) : found.length === 0 ? (
         <Empty text={w.diagrams.nothing}>
           <Box sx={{ display: 'flex', gap: 2 }}>
             <Button onClick={() => change(noFilter)}>{w.diagrams.clear}</Button>
@@ -207,6 +209,7 @@ function Library({ list, onCreate }: { list: Diagram[]; onCreate: () => void }) 
           ))}
         </Box>
       )}
+      <More query={diagrams} shown={found.length} total={total} />
     </>
   );
 }
@@ -236,42 +239,31 @@ function Choice(props: {
   );
 }
 
-const orders: Record<string, (a: Diagram, b: Diagram) => number> & {
-  name: (a: Diagram, b: Diagram) => number;
-} = {
-  name: (a, b) => a.draft.name.localeCompare(b.draft.name),
-  facets: (a, b) => (a.facts?.facets ?? 0) - (b.facts?.facets ?? 0),
-  ratio: (a, b) => (a.facts?.lengthWidth ?? 0) - (b.facts?.lengthWidth ?? 0),
-  difficulty: (a, b) =>
-    (a.judged?.difficulty.points ?? Infinity) - (b.judged?.difficulty.points ?? Infinity),
-};
-
-function fits(d: Diagram, filter: Filter, suits: Material | undefined): boolean {
-  const words = filter.q.toLowerCase().split(/\s+/).filter(Boolean);
-  const text = [d.draft.name, d.draft.designer, d.draft.outline, d.draft.note, d.draft.source]
-    .join(' ')
-    .toLowerCase();
-  const facets = d.facts?.facets ?? 0;
-  const lengthWidth = Math.round((d.facts?.lengthWidth ?? 0) * 1000) / 1000;
-  const from = parseNumber(filter.from) ?? 0;
-  const to = parseNumber(filter.to) ?? Infinity;
-  return (
-    words.every((word) => text.includes(word)) &&
-    (!filter.outline || d.draft.outline === filter.outline) &&
-    (!filter.gear || d.draft.gear === filter.gear) &&
-    facets >= from &&
-    facets <= to &&
-    (!suits || (d.judged?.shallowest ?? 0) > suits.criticalAngle.high) &&
-    (!filter.level || d.judged?.level === filter.level) &&
-    (!filter.cuttable || d.judged?.cuttable === true) &&
-    lengthWidth >= (parseNumber(filter.ratioFrom) ?? 0) &&
-    lengthWidth <= (parseNumber(filter.ratioTo) ?? Infinity)
-  );
+/** The filter as the server is asked. A number that cannot be read bounds nothing. */
+function asked(f: Filter): DiagramFilter {
+  const number = (text: string) => parseNumber(text);
+  const whole = (text: string) => {
+    const v = parseNumber(text);
+    return v === undefined ? undefined : Math.max(0, Math.round(v));
+  };
+  return {
+    text: f.q,
+    outline: f.outline,
+    gear: f.gear,
+    facetsFrom: whole(f.from),
+    facetsTo: whole(f.to),
+    suits: f.suits,
+    ratioFrom: number(f.ratioFrom),
+    ratioTo: number(f.ratioTo),
+    level: f.level as DiagramFilter['level'],
+    cuttable: f.cuttable !== '',
+    sort: f.sort as DiagramFilter['sort'],
+  };
 }
 
-function Sheet({ diagram: d }: { diagram: Diagram }) {
+function Sheet({ diagram: d }: { diagram: DiagramLine }) {
   const actions = useDiagramActions();
-  const name = d.draft.name || w.diagrams.noName;
+  const name = d.name || w.diagrams.noName;
   return (
     <Box
       component="li"
@@ -289,7 +281,7 @@ function Sheet({ diagram: d }: { diagram: Diagram }) {
         sx={{ color: 'text.primary', textDecoration: 'none', display: 'block' }}
       >
         <Box sx={{ display: 'flex', justifyContent: 'center' }}>
-          <Thumbnail picture={d.picture} size={150} />
+          <Thumbnail hash={d.revision} size={150} />
         </Box>
         <Typography variant="h2" noWrap>
           {name}

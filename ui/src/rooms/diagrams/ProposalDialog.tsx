@@ -9,7 +9,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { answer, client, type Draft } from '../../api/client';
-import { diagramsQuery } from '../../api/queries';
+import { diagramListsKey } from '../../api/queries';
 import { Refusal } from '../../parts/Refusal';
 import { w } from '../../words/words';
 
@@ -38,7 +38,7 @@ export function ProposalDialog(props: Props) {
     mutationFn: (kept: Draft) =>
       answer(client.POST('/api/diagrams/add', { body: { draft: kept, origin } })),
     onSuccess: (d) => {
-      void queries.invalidateQueries({ queryKey: diagramsQuery.queryKey, exact: true });
+      void queries.invalidateQueries({ queryKey: diagramListsKey });
       void navigate(`/diagrams/${d.id}`);
     },
   });

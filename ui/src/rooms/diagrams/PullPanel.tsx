@@ -18,10 +18,10 @@ interface Props {
 /** The meets that a tier reaches as it is lowered, to choose from; the same by keys. */
 export function PullPanel({ pulling, name, onClose }: Props) {
   useKeys([
-    { keys: [']'], label: p.deeper, run: () => pulling.step(1) },
-    { keys: ['['], label: p.higher, run: () => pulling.step(-1) },
-    { keys: ['}'], label: p.finer, run: () => pulling.nudge(1) },
-    { keys: ['{'], label: p.coarser, run: () => pulling.nudge(-1) },
+    { keys: [']'], label: p.deeper, run: () => pulling.step(1), repeats: true },
+    { keys: ['['], label: p.higher, run: () => pulling.step(-1), repeats: true },
+    { keys: ['}'], label: p.finer, run: () => pulling.nudge(1), repeats: true },
+    { keys: ['{'], label: p.coarser, run: () => pulling.nudge(-1), repeats: true },
     { keys: ['Escape'], label: w.common.close, run: onClose },
   ]);
   return (

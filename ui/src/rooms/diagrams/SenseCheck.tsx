@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, type Diagram, type Solved } from '../../api/client';
-import { diagramQuery, diagramsQuery } from '../../api/queries';
+import { diagramListsKey, diagramQuery, withChange } from '../../api/queries';
 import { Care } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
@@ -46,8 +46,8 @@ function Question({ diagram: d, onLater }: { diagram: Diagram; onLater: () => vo
         }),
       ),
     onSuccess: (changed) => {
-      queries.setQueryData(diagramQuery(d.id).queryKey, changed);
-      void queries.invalidateQueries({ queryKey: diagramsQuery.queryKey, exact: true });
+      queries.setQueryData(diagramQuery(d.id).queryKey, withChange(changed));
+      void queries.invalidateQueries({ queryKey: diagramListsKey });
     },
   });
   return (

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { answer, client, type Diagram } from '../../api/client';
-import { diagramsQuery } from '../../api/queries';
+import { diagramListsKey, diagramsKey } from '../../api/queries';
 import { useNotice } from '../../app/notice';
 import { w } from '../../words/words';
 
@@ -8,7 +8,7 @@ import { w } from '../../words/words';
 export function useDiagramActions() {
   const queries = useQueryClient();
   const say = useNotice();
-  const refresh = () => queries.invalidateQueries({ queryKey: diagramsQuery.queryKey });
+  const refresh = () => queries.invalidateQueries({ queryKey: diagramsKey });
   const at = (id: string) => ({ params: { path: { id } } });
   const restore = useMutation({
     mutationFn: (id: string) => answer(client.POST('/api/diagrams/{id}/restore', at(id))),
@@ -38,14 +38,15 @@ export function useDiagramActions() {
       },
     }),
     remove: useMutation({
-      mutationFn: (d: Diagram) => answer(client.DELETE('/api/diagrams/{id}', at(d.id))),
+      mutationFn: (d: { id: string; name: string }) =>
+        answer(client.DELETE('/api/diagrams/{id}', at(d.id))),
       onSuccess: (_, d) => {
         say({
-          text: w.diagrams.deleted(d.draft.name || w.diagrams.noName),
+          text: w.diagrams.deleted(d.name || w.diagrams.noName),
           action: { label: w.common.undo, run: () => restore.mutate(d.id) },
         });
         // Only the list: the page of what was deleted must not ask for it again.
-        return queries.invalidateQueries({ queryKey: diagramsQuery.queryKey, exact: true });
+        return queries.invalidateQueries({ queryKey: diagramListsKey });
       },
     }),
   };

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { answer, ApiProblem, client, type Diagram, type Draft } from '../../api/client';
-import { diagramQuery, diagramsQuery } from '../../api/queries';
+import { diagramListsKey, diagramQuery, withChange } from '../../api/queries';
 import { keepStack, type Stack } from './undoStore';
 import { useHistory } from './useHistory';
 
@@ -29,8 +29,8 @@ export function useDraft(diagram: Diagram, stack?: Stack) {
 
   const store = (d: Diagram) => {
     setSaved({ draft: d.draft, version: d.version, revision: d.revision, edited: d.edited });
-    queries.setQueryData(diagramQuery(id).queryKey, d);
-    void queries.invalidateQueries({ queryKey: diagramsQuery.queryKey, exact: true });
+    queries.setQueryData(diagramQuery(id).queryKey, withChange(d));
+    void queries.invalidateQueries({ queryKey: diagramListsKey });
     return d;
   };
   const onError = async (error: Error) => {
@@ -125,7 +125,7 @@ function useSaveOnLeaving(id: string, unsaved: { draft: Draft; version: number }
       const body = JSON.stringify(latest.current);
       const headers = { 'Content-Type': 'application/json' };
       const { queryKey } = diagramQuery(id);
-      queries.setQueryData<Diagram>(queryKey, (d) => d && { ...d, draft, edited: true });
+      queries.setQueryData(queryKey, (d) => d && { ...d, draft, edited: true });
       void fetch(`/api/diagrams/${id}/draft`, {
         method: 'PUT',
         body,

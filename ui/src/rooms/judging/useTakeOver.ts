@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { answer, client, type Diagram, type Draft } from '../../api/client';
-import { diagramsQuery } from '../../api/queries';
+import { diagramListsKey, diagramsKey } from '../../api/queries';
 import { useNotice } from '../../app/notice';
 import { keepStack, keptStack } from '../diagrams/undoStore';
 
@@ -30,7 +30,7 @@ export function useTakeOver(d: Diagram) {
       );
     },
     onSuccess: (made) => {
-      void queries.invalidateQueries({ queryKey: diagramsQuery.queryKey, exact: true });
+      void queries.invalidateQueries({ queryKey: diagramListsKey });
       void navigate(`/diagrams/${made.id}`);
     },
   });
@@ -43,7 +43,7 @@ export function useTakeOver(d: Diagram) {
       await keepStack(d.id, { past, present: saved.draft, future: [] });
     },
     onSuccess: async (_, { said }) => {
-      await queries.invalidateQueries({ queryKey: diagramsQuery.queryKey });
+      await queries.invalidateQueries({ queryKey: diagramsKey });
       say({ text: said });
       void navigate(`/diagrams/${d.id}?edit=1`);
     },

@@ -6,7 +6,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { answer, client, type Finish, type StonePage } from '../../api/client';
-import { stoneQuery, stonesQuery } from '../../api/queries';
+import { stoneQuery, stonesKey } from '../../api/queries';
 import { Conflict } from '../../parts/Conflict';
 import { Await, PageHead } from '../../parts/Page';
 import { Thumbnail } from '../../parts/Thumbnail';
@@ -30,16 +30,15 @@ type Typed = Record<
 >;
 
 function typedOf(page: StonePage): Typed {
-  const f = page.summary.work.finish;
+  const f = page.summary.finish;
   const figure = (v: number | undefined) => (v ? plain(v) : '');
-  const first = page.events.find((e) => e.kind === 'done');
   return {
     rough: figure(f?.roughCarats),
     weight: figure(f?.finishedCarats),
     width: figure(f?.widthMM),
     length: figure(f?.lengthMM),
     height: figure(f?.heightMM),
-    started: f?.started ?? date(first?.deviceTime ?? page.summary.created),
+    started: f?.started ?? date(page.began ?? page.summary.created),
     finished: f?.finished ?? date(page.summary.lastEvent),
     hours: f?.hours === null || f?.hours === undefined ? '' : angle(f.hours),
     notes: f?.notes ?? '',
@@ -77,9 +76,9 @@ function Card({ page }: { page: StonePage }) {
     write: (card: Typed, version) =>
       answer(client.PUT('/api/stones/{id}/finish', { ...at, body: read(card, version) })),
     reread: () => answer(client.GET('/api/stones/{id}', at)),
-    versionOf: (p) => p.summary.work.finish!.version,
+    versionOf: (p) => p.summary.finish!.version,
     onSaved: async () => {
-      await queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
+      await queries.invalidateQueries({ queryKey: stonesKey });
       void navigate(`/stones/${s.id}`);
     },
     onTheirs: (p) => {
@@ -108,15 +107,12 @@ function Card({ page }: { page: StonePage }) {
   );
   return (
     <>
-      <PageHead
-        title={`${s.number} · ${s.name || s.work.plan!.diagramName}`}
-        facts={[l.cardTitle, s.work.plan!.choices.material]}
-      >
+      <PageHead title={`${s.number} · ${s.name || s.diagram}`} facts={[l.cardTitle, s.material]}>
         <Button onClick={() => void navigate(`/stones/${s.id}`)}>{w.common.cancel}</Button>
         <Button
           variant="contained"
           disabled={bad || saving.isPending}
-          onClick={() => saving.save(typed, s.work.finish?.version ?? 0)}
+          onClick={() => saving.save(typed, s.finish?.version ?? 0)}
         >
           {l.keep}
         </Button>
@@ -150,7 +146,7 @@ function Card({ page }: { page: StonePage }) {
           minRows={3}
           sx={{ gridColumn: '1 / -1' }}
         />
-        <Thumbnail picture={s.picture} size={200} />
+        <Thumbnail hash={s.picture} size={200} />
         <Box sx={{ gridColumn: '1 / -1' }}>
           <Refusal error={saving.error} />
         </Box>

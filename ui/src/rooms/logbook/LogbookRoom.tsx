@@ -1,9 +1,10 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { Summary } from '../../api/client';
-import { stonesQuery } from '../../api/queries';
+import type { Logbook, StoneLine } from '../../api/client';
+import { logbookQuery } from '../../api/queries';
+import { More } from '../../parts/More';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { Sheet } from '../../parts/Sheet';
 import { Thumbnail } from '../../parts/Thumbnail';
@@ -13,17 +14,19 @@ import { w } from '../../words/words';
 import { yieldOf } from './CardFigures';
 
 export function LogbookRoom() {
-  const stones = useQuery(stonesQuery);
+  const book = useInfiniteQuery(logbookQuery);
   return (
     <>
       <PageHead title={w.logbook.title} />
-      <Await query={stones}>
-        {(list) => {
-          const finished = list
-            .filter((s) => s.work.finish)
-            .sort((a, b) => b.work.finish!.finished.localeCompare(a.work.finish!.finished));
-          return finished.length > 0 ? (
-            <Book stones={finished} />
+      <Await query={book}>
+        {({ pages }) => {
+          const stones = pages.flatMap((p) => p.stones);
+          const sums = pages[0]!;
+          return stones.length > 0 ? (
+            <>
+              <Book stones={stones} sums={sums} />
+              <More query={book} shown={stones.length} total={sums.total} />
+            </>
           ) : (
             <Empty text={w.logbook.nothing}>
               <Button component={Link} to="/stones">
@@ -37,9 +40,8 @@ export function LogbookRoom() {
   );
 }
 
-function Book({ stones }: { stones: Summary[] }) {
+function Book({ stones, sums }: { stones: StoneLine[]; sums: Logbook }) {
   const l = w.logbook;
-  const sum = (of: (s: Summary) => number) => stones.reduce((total, s) => total + of(s), 0);
   return (
     <Sheet
       head={[
@@ -55,12 +57,12 @@ function Book({ stones }: { stones: Summary[] }) {
       ]}
     >
       {stones.map((s) => {
-        const f = s.work.finish!;
+        const f = s.finish!;
         return (
-          <tr key={s.id}>
+          <tr key={s.workId}>
             <td className="figure">{f.finished}</td>
             <td>
-              <Thumbnail picture={s.picture} size={44} />
+              <Thumbnail hash={s.picture} size={44} />
             </td>
             <td>
               <Box component={Link} to={pathOf(s)} sx={{ color: 'text.primary' }}>
@@ -80,13 +82,13 @@ function Book({ stones }: { stones: Summary[] }) {
       <tr>
         <td>{l.total}</td>
         <td />
-        <td className="figure">{stones.length}</td>
+        <td className="figure">{sums.total}</td>
         <td />
-        <td className="figure">{carats(sum((s) => s.work.finish!.roughCarats))}</td>
-        <td className="figure">{carats(sum((s) => s.work.finish!.finishedCarats))}</td>
+        <td className="figure">{carats(sums.roughCarats)}</td>
+        <td className="figure">{carats(sums.finishedCarats)}</td>
         <td />
         <td />
-        <td className="figure">{hours(sum((s) => s.hours))}</td>
+        <td className="figure">{hours(sums.hours)}</td>
       </tr>
     </Sheet>
   );

@@ -8,7 +8,7 @@ import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, type Finish, type RepairPage } from '../../api/client';
-import { stonesQuery } from '../../api/queries';
+import { stonesKey } from '../../api/queries';
 import { NumberField } from '../../parts/NumberField';
 import { Refusal } from '../../parts/Refusal';
 import { date } from '../../words/numbers';
@@ -17,17 +17,16 @@ import { w } from '../../words/words';
 
 /** Writes what was done and closes the repair; a second time it corrects that. */
 export function GiveBack({ page, onClose }: { page: RepairPage; onClose: () => void }) {
-  const { summary: s } = page;
-  const intake = s.work.intake!;
+  const { summary: s, intake } = page;
   const [card, setCard] = useState<Finish>(
-    s.work.finish ?? {
+    s.finish ?? {
       version: 0,
       roughCarats: intake.carats,
       finishedCarats: 0,
       widthMM: intake.widthMM,
       lengthMM: intake.lengthMM,
       heightMM: intake.heightMM,
-      started: date(page.events[0]?.deviceTime ?? s.created),
+      started: date(page.told[0]?.at ?? s.created),
       finished: date(new Date().toISOString()),
       hours: null,
       notes: '',
@@ -39,7 +38,7 @@ export function GiveBack({ page, onClose }: { page: RepairPage; onClose: () => v
     mutationFn: () =>
       answer(client.PUT('/api/stones/{id}/finish', { params: { path: { id: s.id } }, body: card })),
     onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
+      void queries.invalidateQueries({ queryKey: stonesKey });
       onClose();
     },
   });

@@ -5,7 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { answer, client, type RepairPage } from '../../api/client';
-import { repairQuery, stonesQuery } from '../../api/queries';
+import { repairQuery, stonesKey } from '../../api/queries';
 import { useNotice } from '../../app/notice';
 import { Conflict } from '../../parts/Conflict';
 import { Await, Care, Figures, PageHead } from '../../parts/Page';
@@ -14,7 +14,6 @@ import { useSaveOver } from '../../parts/useSaveOver';
 import { carats, hours, moment, sizes } from '../../words/numbers';
 import { repairWords as r } from '../../words/repairs';
 import { w } from '../../words/words';
-import { standing } from '../bench/state';
 import { GiveBack } from './GiveBack';
 import { IntakeForm, type Written } from './IntakeForm';
 import { Photos } from './Photos';
@@ -27,10 +26,9 @@ export function RepairRoom() {
 }
 
 function Repair({ page }: { page: RepairPage }) {
-  const { summary: s } = page;
+  const { summary: s, intake } = page;
   const [editing, setEditing] = useState(false);
   const [giving, setGiving] = useState(false);
-  const intake = s.work.intake!;
   const finished = s.state === 'finished';
   return (
     <>
@@ -66,18 +64,16 @@ function Repair({ page }: { page: RepairPage }) {
                 [w.stones.size, sizes(intake.lengthMM, intake.widthMM, intake.heightMM)],
                 [r.promised, intake.promised || '–'],
                 [r.spent, `${hours(s.hours)} h`],
-                ...(s.work.finish
-                  ? ([[r.given, s.work.finish.finished]] as [string, string][])
-                  : []),
-                ...(s.work.finish && s.work.finish.finishedCarats > 0
-                  ? ([[r.weightAfter, carats(s.work.finish.finishedCarats)]] as [string, string][])
+                ...(s.finish ? ([[r.given, s.finish.finished]] as [string, string][]) : []),
+                ...(s.finish && s.finish.finishedCarats > 0
+                  ? ([[r.weightAfter, carats(s.finish.finishedCarats)]] as [string, string][])
                   : []),
               ]}
             />
             <Box>
               <Said head={r.damage} text={intake.damage} />
               <Said head={r.agreed} text={intake.agreed} />
-              {s.work.finish && <Said head={r.notes} text={s.work.finish.notes} />}
+              {s.finish && <Said head={r.notes} text={s.finish.notes} />}
               <Care>{r.caution}</Care>
             </Box>
           </Box>
@@ -101,7 +97,7 @@ function Said({ head, text }: { head: string; text: string }) {
 
 function Edit({ page, onDone }: { page: RepairPage; onDone: () => void }) {
   const { summary: s } = page;
-  const [written, setWritten] = useState<Written>({ name: s.name, intake: s.work.intake! });
+  const [written, setWritten] = useState<Written>({ name: s.name, intake: page.intake });
   const queries = useQueryClient();
   const say = useNotice();
   const at = { params: { path: { id: s.id } } };
@@ -111,7 +107,7 @@ function Edit({ page, onDone }: { page: RepairPage; onDone: () => void }) {
     reread: () => answer(client.GET('/api/repairs/{id}', at)),
     versionOf: (p) => p.summary.version,
     onSaved: async () => {
-      await queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
+      await queries.invalidateQueries({ queryKey: stonesKey });
       say({ text: r.saved });
       onDone();
     },
@@ -139,7 +135,7 @@ function Edit({ page, onDone }: { page: RepairPage; onDone: () => void }) {
           mine={tell(written)}
           theirs={tell({
             name: saving.theirs.summary.name,
-            intake: saving.theirs.summary.work.intake!,
+            intake: saving.theirs.intake,
           })}
           onMine={saving.keepMine}
           onTheirs={saving.takeTheirs}
@@ -161,7 +157,7 @@ function tell({ name, intake: i }: Written): string[] {
 }
 
 function Log({ page }: { page: RepairPage }) {
-  const told = standing(page.events);
+  const { told } = page;
   if (told.length === 0) return null;
   return (
     <Box component="section">
@@ -171,7 +167,7 @@ function Log({ page }: { page: RepairPage }) {
       {told.map((e) => (
         <Typography key={e.id}>
           <Typography component="span" variant="figures" color="text.secondary">
-            {moment(e.deviceTime)}
+            {moment(e.at)}
           </Typography>{' '}
           {r.events[e.kind]} {e.text}
         </Typography>

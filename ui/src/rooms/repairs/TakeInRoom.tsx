@@ -5,7 +5,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { answer, client } from '../../api/client';
-import { stonesQuery } from '../../api/queries';
+import { stonesKey } from '../../api/queries';
 import { PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { repairWords as r } from '../../words/repairs';
@@ -19,7 +19,7 @@ export function TakeInRoom() {
   const take = useMutation({
     mutationFn: () => answer(client.POST('/api/repairs', { body: { ...written, version: 0 } })),
     onSuccess: (s) => {
-      void queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
+      void queries.invalidateQueries({ queryKey: stonesKey });
       void navigate(`/repairs/${s.id}`);
     },
   });

@@ -5,7 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useState } from 'react';
 import { answer, client, type Choices, type Diagram, type Settings } from '../../api/client';
-import { diagramsQuery, proposalQuery, settingsQuery, stonesQuery } from '../../api/queries';
+import { diagramQuery, proposalQuery, settingsQuery, stonesKey } from '../../api/queries';
 import { Await, PageHead } from '../../parts/Page';
 import { NumberField } from '../../parts/NumberField';
 import { PickField } from '../../parts/PickField';
@@ -18,31 +18,27 @@ import { PlanDesk } from './PlanDesk';
 /** Plans a new stone: first the diagram, then what it is cut from and how large. */
 export function PlanRoom() {
   const [params] = useSearchParams();
-  const diagrams = useQuery(diagramsQuery);
   const settings = useQuery(settingsQuery);
   const id = params.get('diagram');
+  const diagram = useQuery({ ...diagramQuery(id ?? ''), enabled: id !== null });
   const proposal = useQuery({ ...proposalQuery(id ?? ''), enabled: id !== null });
+  if (id === null) return <ChooseDiagram />;
   return (
-    <Await query={diagrams}>
-      {(list) => {
-        const diagram = list.find((d) => d.id === id && d.revision);
-        return diagram ? (
-          <Await query={settings}>
-            {(s) => (
-              <Await query={proposal}>
-                {(p) => <NewPlan key={diagram.id} diagram={diagram} settings={s} proposal={p} />}
-              </Await>
-            )}
-          </Await>
-        ) : (
-          <ChooseDiagram list={list.filter((d) => d.revision)} />
-        );
-      }}
+    <Await query={diagram}>
+      {(d) => (
+        <Await query={settings}>
+          {(s) => (
+            <Await query={proposal}>
+              {(p) => <NewPlan key={d.id} diagram={d} settings={s} proposal={p} />}
+            </Await>
+          )}
+        </Await>
+      )}
     </Await>
   );
 }
 
-function ChooseDiagram({ list }: { list: Diagram[] }) {
+function ChooseDiagram() {
   return (
     <>
       <PageHead title={w.stones.chooseDiagram}>
@@ -50,7 +46,7 @@ function ChooseDiagram({ list }: { list: Diagram[] }) {
           {w.rooms.diagrams}
         </Button>
       </PageHead>
-      <DiagramChoice list={list} />
+      <DiagramChoice />
     </>
   );
 }
@@ -80,7 +76,7 @@ function NewPlan({
       return `/runs/${(await answer(client.POST('/api/runs', { body: run }))).id}`;
     },
     onSuccess: (to) => {
-      void queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
+      void queries.invalidateQueries({ queryKey: stonesKey });
       void navigate(to);
     },
   });

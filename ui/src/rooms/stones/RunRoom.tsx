@@ -17,8 +17,8 @@ export function RunRoom() {
           <PageHead
             title={runWords.title(r.run.name)}
             facts={[
-              r.stones[0]?.work.plan?.diagramName ?? '',
-              r.stones[0]?.work.plan?.choices.material ?? '',
+              r.stones[0]?.diagram ?? '',
+              r.stones[0]?.material ?? '',
               runWords.ways[r.run.way] ?? '',
             ]}
           >

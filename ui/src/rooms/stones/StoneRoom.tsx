@@ -5,10 +5,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { answer, client, type Choices, type Settings, type StonePage } from '../../api/client';
-import { scriptQuery, settingsQuery, stoneQuery, stonesQuery } from '../../api/queries';
+import { scriptQuery, settingsQuery, stoneQuery, stonesKey } from '../../api/queries';
 import { useNotice } from '../../app/notice';
 import { Conflict } from '../../parts/Conflict';
-import { Await, PageHead } from '../../parts/Page';
+import { Await, Care, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/Refusal';
 import { useSaveOver } from '../../parts/useSaveOver';
 import { mm, moment } from '../../words/numbers';
@@ -43,7 +43,7 @@ export function StoneRoom() {
 }
 
 function titleOf({ summary: s }: StonePage): string {
-  return `${s.number} · ${s.name || s.work.plan!.diagramName}`;
+  return `${s.number} · ${s.name || s.diagram}`;
 }
 
 function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void }) {
@@ -57,8 +57,8 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
       <PageHead
         title={titleOf(page)}
         facts={[
-          s.work.plan!.diagramName,
-          s.work.plan!.choices.material,
+          s.diagram,
+          s.material,
           w.stones.states[state]!,
           w.today.progress(s.done, s.all),
           s.run ? runWords.partOf(s.runPlace) : '',
@@ -97,14 +97,15 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         onSelect={setSelected}
         light={{
           draft: a.draft,
-          looking: plannedLooking(a, s.work.plan!.choices.material),
+          looking: plannedLooking(a, s.material),
         }}
         length={(units) => mm(units * a.mmPerUnit)}
       >
         <Await query={script}>
-          {(b) => <StoneThread key={b.planNo} stone={s.id} script={b} closed={finished} />}
+          {(b) => <StoneThread key={b.planNo} script={b} closed={finished} />}
         </Await>
-        {s.work.finish && <CardFigures finish={s.work.finish} hours={s.hours} planned={a.carats} />}
+        {s.late > 0 && <Care>{w.bench.late(s.late)}</Care>}
+        {s.finish && <CardFigures finish={s.finish} hours={s.hours} planned={a.carats} />}
         <PlanFigures assessment={a} />
         {a.stone && (
           <Box sx={{ my: 4, overflow: 'auto' }}>
@@ -119,7 +120,7 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
 
 /** Notes and turning points of the work; the single cuts are in the progress. */
 function Log({ page }: { page: StonePage }) {
-  const told = page.events.filter((e) => ['note', 'transfer', 'plan'].includes(e.kind));
+  const { told } = page;
   if (told.length === 0) return null;
   return (
     <Box component="section" sx={{ my: 4 }}>
@@ -129,7 +130,7 @@ function Log({ page }: { page: StonePage }) {
       {told.map((e) => (
         <Typography key={e.id}>
           <Typography component="span" variant="figures" color="text.secondary">
-            {moment(e.deviceTime)}
+            {moment(e.at)}
           </Typography>{' '}
           {w.stones.events[e.kind]} {e.text}
         </Typography>
@@ -148,7 +149,7 @@ function ChangePlan({
   onDone: () => void;
 }) {
   const { summary: s } = page;
-  const [choices, setChoices] = useState<Choices>(s.work.plan!.choices);
+  const [choices, setChoices] = useState<Choices>(page.plan.choices);
   const queries = useQueryClient();
   const say = useNotice();
   const at = { params: { path: { id: s.id } } };
@@ -158,7 +159,7 @@ function ChangePlan({
     reread: () => answer(client.GET('/api/stones/{id}', at)),
     versionOf: (p) => p.summary.version,
     onSaved: async () => {
-      await queries.invalidateQueries({ queryKey: stonesQuery.queryKey });
+      await queries.invalidateQueries({ queryKey: stonesKey });
       say({ text: w.stones.changed });
       onDone();
     },
@@ -183,8 +184,8 @@ function ChangePlan({
         <Refusal error={saving.error} />
       </Box>
       <PlanDesk
-        diagramId={s.work.plan!.diagramId}
-        revision={s.work.plan!.revision}
+        diagramId={page.plan.diagramId}
+        revision={page.plan.revision}
         choices={choices}
         onChange={setChoices}
         settings={settings}
@@ -192,7 +193,7 @@ function ChangePlan({
       {saving.theirs && (
         <Conflict
           mine={tell(choices)}
-          theirs={tell(saving.theirs.summary.work.plan!.choices)}
+          theirs={tell(saving.theirs.plan.choices)}
           onMine={saving.keepMine}
           onTheirs={saving.takeTheirs}
         />

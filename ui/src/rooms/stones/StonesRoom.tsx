@@ -1,10 +1,14 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useQuery } from '@tanstack/react-query';
-import { Link } from 'react-router';
-import type { Summary } from '../../api/client';
-import { stonesQuery } from '../../api/queries';
+import TextField from '@mui/material/TextField';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import type { StoneLine } from '../../api/client';
+import { stonesQuery, type StoneFilter } from '../../api/queries';
+import { More } from '../../parts/More';
 import { Await, Empty, PageHead } from '../../parts/Page';
+import { PickField } from '../../parts/PickField';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { Sheet } from '../../parts/Sheet';
 import { date, hours as formatHours, mm } from '../../words/numbers';
@@ -14,7 +18,21 @@ import { runWords } from '../../words/runs';
 import { w } from '../../words/words';
 
 export function StonesRoom() {
-  const stones = useQuery(stonesQuery);
+  const [params, keep] = useSearchParams();
+  // The fields hold the filter; the address only remembers it. It follows too late to type into.
+  const [filter, setFilter] = useState({
+    text: params.get('text') ?? '',
+    state: params.get('state') ?? '',
+  });
+  const change = (next: typeof filter) => {
+    setFilter(next);
+    keep(
+      Object.entries(next).filter(([, v]) => v),
+      { replace: true },
+    );
+  };
+  const stones = useInfiniteQuery(stonesQuery(filter as StoneFilter));
+  const all = filter.text === '' && filter.state === '';
   return (
     <>
       <PageHead title={w.stones.title}>
@@ -26,24 +44,53 @@ export function StonesRoom() {
         </Button>
       </PageHead>
       <Await query={stones}>
-        {(list) =>
-          list.length === 0 ? (
-            <Empty text={w.stones.nothing}>
-              <Button component={Link} to="/stones/new">
-                {w.today.newStone}
-              </Button>
-            </Empty>
-          ) : (
-            <StoneTable stones={list} />
-          )
-        }
+        {({ pages }) => {
+          const list = pages.flatMap((p) => p.stones);
+          if (list.length === 0 && all)
+            return (
+              <Empty text={w.stones.nothing}>
+                <Button component={Link} to="/stones/new">
+                  {w.today.newStone}
+                </Button>
+              </Empty>
+            );
+          return (
+            <>
+              <Box sx={{ display: 'flex', gap: 3, px: 6, py: 3 }} role="search">
+                <TextField
+                  label={w.stones.search}
+                  value={filter.text}
+                  onChange={(e) => change({ ...filter, text: e.target.value })}
+                  sx={{ width: 360 }}
+                />
+                <PickField
+                  label={w.stones.state}
+                  value={filter.state || 'any'}
+                  options={{ any: w.diagrams.any, ...w.stones.states }}
+                  onChange={(v) => change({ ...filter, state: v === 'any' ? '' : v })}
+                  width={190}
+                />
+              </Box>
+              {list.length === 0 ? (
+                <Empty text={w.stones.noMatch}>
+                  <Button onClick={() => change({ text: '', state: '' })}>
+                    {w.diagrams.clear}
+                  </Button>
+                </Empty>
+              ) : (
+                <StoneTable stones={list} />
+              )}
+              <More query={stones} shown={list.length} total={pages.at(-1)!.total} />
+            </>
+          );
+        }}
       </Await>
     </>
   );
 }
 
 /** Stones in a table. Hours stand there where they are asked for. */
-export function StoneTable({ stones, hours }: { stones: Summary[]; hours?: boolean }) {
+export function StoneTable({ stones, hours }: { stones: StoneLine[]; hours?: boolean }) {
   return (
     <Sheet
       head={[
@@ -62,7 +109,7 @@ export function StoneTable({ stones, hours }: { stones: Summary[]; hours?: boole
         <tr key={s.id}>
           <td className="figure">{s.number}</td>
           <td>
-            <Thumbnail picture={s.picture} size={40} />
+            <Thumbnail hash={s.picture} size={40} />
           </td>
           <td>
             <Box component={Link} to={pathOf(s)} sx={{ color: 'text.primary' }}>

@@ -3,22 +3,23 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { Summary } from '../../api/client';
-import { diagramsQuery, scriptQuery, settingsQuery, stonesQuery } from '../../api/queries';
+import type { StoneLine, Today } from '../../api/client';
+import { scriptQuery, settingsQuery, todayQuery } from '../../api/queries';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { vec } from '../../parts/stone/geometry';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { Thumbnail } from '../../parts/Thumbnail';
+import { useStoneLog } from '../../parts/useStoneLog';
 import { angle } from '../../words/numbers';
 import { repairWords } from '../../words/repairs';
 import { w } from '../../words/words';
 import { aboutOf, pathOf, titleOf } from '../stones/naming';
 import { DiagramChoice } from '../stones/DiagramChoice';
-import { benchState } from '../bench/state';
+import { standingOf } from '../bench/state';
 import { FirstOpening } from '../machine/FirstOpening';
 
 export function TodayRoom() {
-  const stones = useQuery(stonesQuery);
+  const today = useQuery(todayQuery);
   const settings = useQuery(settingsQuery);
   return (
     <>
@@ -29,47 +30,31 @@ export function TodayRoom() {
         <Button
           component={Link}
           to="/stones/new"
-          variant={stones.data?.some(onDop) ? 'outlined' : 'contained'}
+          variant={today.data?.cutting.length ? 'outlined' : 'contained'}
         >
           {w.today.newStone}
         </Button>
       </PageHead>
       {settings.data && !settings.data.answered && <FirstOpening settings={settings.data} />}
-      <Await query={stones}>{(list) => <Bench stones={list} />}</Await>
+      <Await query={today}>{(t) => <Bench today={t} />}</Await>
     </>
   );
 }
 
-const onDop = (s: Summary) => s.state === 'cutting' && s.work.kind !== 'repair';
-
-/** Repairs that are not given back, the one promised first at the top. */
-const due = (stones: Summary[]) =>
-  stones
-    .filter((s) => s.work.kind === 'repair' && s.state !== 'finished')
-    .sort((a, b) => promisedOf(a).localeCompare(promisedOf(b)));
-
-const promisedOf = (s: Summary) => s.work.intake?.promised || '9999';
-
-function Bench({ stones }: { stones: Summary[] }) {
-  const first = stones.find(onDop);
-  if (stones.length === 0) return <FirstStone />;
+function Bench({ today: t }: { today: Today }) {
+  const [first, ...others] = t.cutting;
+  if (Object.values(t).every((group) => group.length === 0)) return <FirstStone />;
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 380px' } }}>
       <Box sx={{ p: 6, borderRight: { md: 1 }, borderColor: { md: 'divider' } }}>
         {first ? <OnTheDop stone={first} /> : <Typography>{w.today.nothing}</Typography>}
       </Box>
       <Box sx={{ p: 6 }}>
-        <Group head={repairWords.due} stones={due(stones)} />
-        <Group head={w.today.cutting} stones={stones.filter((s) => onDop(s) && s !== first)} />
-        <Group head={w.today.cut} stones={stones.filter((s) => s.state === 'cut')} />
-        <Group
-          head={w.today.planned}
-          stones={stones.filter((s) => s.state === 'planned' && s.work.kind !== 'repair')}
-        />
-        <Group
-          head={w.today.finished}
-          stones={stones.filter((s) => s.state === 'finished').slice(0, 3)}
-        />
+        <Group head={repairWords.due} stones={t.due} />
+        <Group head={w.today.cutting} stones={others} />
+        <Group head={w.today.cut} stones={t.cut} />
+        <Group head={w.today.planned} stones={t.planned} />
+        <Group head={w.today.finished} stones={t.finished} />
       </Box>
     </Box>
   );
@@ -77,35 +62,34 @@ function Bench({ stones }: { stones: Summary[] }) {
 
 /** Nothing was planned yet: begin with a diagram. */
 function FirstStone() {
-  const diagrams = useQuery(diagramsQuery);
   return (
     <>
       <Empty text={w.today.nothing}>
         <Typography variant="h2">{w.today.beginWith}</Typography>
       </Empty>
-      {diagrams.data && <DiagramChoice list={diagrams.data.filter((d) => d.revision)} />}
+      <DiagramChoice />
     </>
   );
 }
 
 /** The stone that was cut last, and the facet that comes next. */
-function OnTheDop({ stone }: { stone: Summary }) {
+function OnTheDop({ stone }: { stone: StoneLine }) {
   const script = useQuery(scriptQuery(stone.id));
+  const log = useStoneLog(stone.workId);
   return (
     <>
       <Typography variant="h2">
         {w.today.onDop}: {stone.number} · {stone.name}
       </Typography>
       <Typography color="text.secondary">
-        {stone.work.plan!.diagramName} · {stone.work.plan!.choices.material} ·{' '}
-        {w.today.progress(stone.done, stone.all)}
+        {stone.diagram} · {stone.material} · {w.today.progress(stone.done, stone.all)}
       </Typography>
       <Await query={script}>
         {(s) => {
-          const state = benchState(s, s.events);
+          const state = standingOf(s, log.state);
           const visit = s.visits[state.at];
           const facet = visit && s.facets[visit.facet];
-          if (!facet) return null;
+          if (!log.known || !facet) return null;
           return (
             <Box
               sx={{
@@ -156,7 +140,7 @@ function OnTheDop({ stone }: { stone: Summary }) {
   );
 }
 
-function Group({ head, stones }: { head: string; stones: Summary[] }) {
+function Group({ head, stones }: { head: string; stones: StoneLine[] }) {
   if (stones.length === 0) return null;
   return (
     <Box component="section" sx={{ mb: 6 }}>
@@ -180,15 +164,13 @@ function Group({ head, stones }: { head: string; stones: Summary[] }) {
             '&:hover': { background: (t) => t.tokens.sheet },
           }}
         >
-          <Thumbnail picture={s.picture} size={44} />
+          <Thumbnail hash={s.picture} size={44} />
           <Box sx={{ minWidth: 0 }}>
             <Typography noWrap>
               {s.number} · {titleOf(s)}
             </Typography>
             <Typography variant="body2" color="text.secondary" noWrap>
-              {s.work.intake?.promised
-                ? repairWords.dueOn(s.work.intake.promised)
-                : `${aboutOf(s)} · ${s.material}`}
+              {s.promised ? repairWords.dueOn(s.promised) : `${aboutOf(s)} · ${s.material}`}
               {s.state === 'cutting' && s.all > 0 && ` · ${w.today.progress(s.done, s.all)}`}
             </Typography>
           </Box>

@@ -1,0 +1,51 @@
+import type { components } from '../api/schema';
+
+/** The name that the log gives to a work. */
+export const streamOf = (workId: string): string => `work/${workId}`;
+
+/** One facet in one pass of one setup: what a tick stands for. */
+export interface Visit {
+  setup: string;
+  pass: string;
+  facet: string;
+}
+
+/** What a plan asks for at the wheel. */
+export interface Asked {
+  no: number;
+  setups: { setup: string; passes: string[]; facets: { facet: string; passes: number }[] }[];
+}
+
+/**
+ * What can happen, by kind. A kind that is not here comes from a newer version: it is kept and
+ * counts for nothing.
+ */
+export type Happening =
+  | { kind: 'done' | 'skip'; payload: Visit }
+  | { kind: 'check'; payload: { setup: string; item: string } }
+  | { kind: 'transfer'; payload: { setup: string } }
+  | { kind: 'note'; payload: { text: string } }
+  | { kind: 'undo'; payload: { undoes: string } }
+  | { kind: 'begin' | 'end'; payload: Record<string, never> };
+
+/** What only the server writes. */
+type Told = { kind: 'plan'; payload: Asked } | { kind: 'finish'; payload: Record<string, never> };
+
+type Wire = components['schemas']['Event'];
+
+interface Envelope extends Omit<Wire, 'kind' | 'payload'> {
+  /** 1 while only this browser has it, 0 once the server's disk has. */
+  held: 0 | 1;
+}
+
+/** An entry of a log, as this browser keeps it. */
+export type LogEvent = Envelope & (Happening | Told);
+
+/** An entry as the server tells it: it is on disk. */
+export const fromServer = (e: Wire): LogEvent => ({ ...e, held: 0 }) as unknown as LogEvent;
+
+/** 128 random bits as 32 hexadecimal digits. */
+export function randomID(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  return [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
+}

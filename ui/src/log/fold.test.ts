@@ -1,0 +1,65 @@
+import { describe, expect, test } from 'vitest';
+import fixtures from './fold.fixtures.json';
+import type { LogEvent } from './events';
+import { fold, lastAct, spentOf } from './fold';
+
+/** What the server's fold says of a log. */
+interface Fixture {
+  name: string;
+  events: LogEvent[];
+  want: {
+    marks: string[];
+    checks: string[];
+    turns: string[];
+    notes: number;
+    plan: number;
+    finished: boolean;
+    late: number;
+    last: string;
+    spentMs: number;
+    running: boolean;
+  };
+}
+
+describe('the fold agrees with the server', () => {
+  test.each(fixtures as unknown as Fixture[])('$name', ({ events, want }) => {
+    const onDisk = events.map((e) => ({ ...e, held: 0 as const }));
+    const s = fold(onDisk);
+    const { spent, since } = spentOf(s);
+    expect({
+      marks: [...s.marks].map(([key, m]) => `${key} ${m.kind}`).sort(),
+      checks: [...s.checks.keys()].sort(),
+      turns: [...s.turns.keys()].sort(),
+      notes: s.notes.length,
+      plan: s.plan,
+      finished: s.finished,
+      late: s.late,
+      last: lastAct(s)?.id ?? '',
+      spentMs: spent,
+      running: since !== undefined,
+    }).toEqual(want);
+  });
+});
+
+test('what only this browser has counts after all that arrived, in the order of the device', () => {
+  const event = (n: number, held: 0 | 1, more: Partial<LogEvent>): LogEvent =>
+    ({
+      id: String(n),
+      stream: 'work/w',
+      device: 'me',
+      deviceSeq: n,
+      deviceTime: new Date(n).toISOString(),
+      serverTime: new Date(n).toISOString(),
+      version: 1,
+      by: '',
+      seq: held ? 0 : n,
+      held,
+      ...more,
+    }) as LogEvent;
+  const visit = { setup: 's', pass: 'cut', facet: 'f1' };
+  const tick = event(7, 1, { kind: 'done', payload: visit });
+  const back = event(8, 1, { kind: 'undo', payload: { undoes: '7' } });
+  const other = event(9, 0, { kind: 'note', payload: { text: 'a veil' }, device: 'other' });
+  expect(fold([back, tick, other]).marks.size).toBe(0);
+  expect(lastAct(fold([tick, other]))?.id).toBe('7');
+});

@@ -1,0 +1,154 @@
+import type { LogEvent, Visit } from './events';
+
+/**
+ * Where the work on a stone stands, folded from its log. The server folds the same log by the same
+ * rules (workshop/journal); fold.fixtures.json holds the two to each other.
+ */
+export interface LogState {
+  /** The visits that are done or left out, by visitKey. */
+  marks: ReadonlyMap<string, Mark>;
+  /** Items of transfers that are checked, by setup and item. */
+  checks: ReadonlyMap<string, Act>;
+  /** Setups that the stone was turned over to. */
+  turns: ReadonlyMap<string, Act>;
+  notes: readonly Note[];
+  stretches: readonly Stretch[];
+  /** The number of the present plan, 0 for none. */
+  plan: number;
+  finished: boolean;
+  /** How much came in after the logbook card was written. */
+  late: number;
+}
+
+/** An event that stands. Events lists all that say the same, the last one last. */
+export interface Act {
+  /** Its place among all events of the work. */
+  n: number;
+  events: readonly LogEvent[];
+}
+
+export interface Mark extends Act {
+  kind: 'done' | 'skip';
+}
+
+interface Note extends Act {
+  text: string;
+}
+
+interface Stretch extends Act {
+  kind: 'begin' | 'end';
+}
+
+export const visitKey = (v: Visit): string => `${v.setup}/${v.pass}/${v.facet}`;
+
+/**
+ * Events in the order in which they count: each device's events take the places in which events of
+ * that device arrived, in the order of the device itself. What only this browser has comes last.
+ */
+export function ordered(events: readonly LogEvent[]): LogEvent[] {
+  const arrived = [...events].sort(
+    (a, b) => a.held - b.held || (a.held ? a.deviceSeq - b.deviceSeq : a.seq - b.seq),
+  );
+  const own = new Map<string, LogEvent[]>();
+  for (const e of arrived) {
+    const list = own.get(e.device);
+    if (list) list.push(e);
+    else own.set(e.device, [e]);
+  }
+  for (const list of own.values()) list.sort((a, b) => a.deviceSeq - b.deviceSeq);
+  return arrived.map((e) => own.get(e.device)!.shift()!);
+}
+
+interface Folding extends LogState {
+  marks: Map<string, Mark>;
+  checks: Map<string, Act>;
+  turns: Map<string, Act>;
+  notes: Note[];
+  stretches: Stretch[];
+}
+
+/** What follows from each kind of event. One that is not here counts for nothing. */
+const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => void } = {
+  done: tick,
+  skip: tick,
+  check: (s, n, e) => say(s.checks, `${e.payload.setup}/${e.payload.item}`, n, e),
+  transfer: (s, n, e) => say(s.turns, e.payload.setup, n, e),
+  note: (s, n, e) => void s.notes.push({ n, events: [e], text: e.payload.text }),
+  begin: stretch,
+  end: stretch,
+  undo: (s, _, e) => takeBack(s, e.payload.undoes),
+  plan: (s, _, e) => void (s.plan = Math.max(s.plan, e.payload.no)),
+  finish: (s) => void (s.finished = true),
+};
+
+type Of<K> = LogEvent & { kind: K };
+
+/** The newest form of the payloads that this version knows. */
+const newest = 1;
+
+/** Folds a log into the state that it leads to. */
+export function fold(events: readonly LogEvent[]): LogState {
+  const s: Folding = {
+    marks: new Map(),
+    checks: new Map(),
+    turns: new Map(),
+    notes: [],
+    stretches: [],
+    plan: 0,
+    finished: false,
+    late: 0,
+  };
+  ordered(events).forEach((e, i) => {
+    if (s.finished && e.kind !== 'plan' && e.kind !== 'finish') s.late++;
+    const follow = apply[e.kind] as ((s: Folding, n: number, e: LogEvent) => void) | undefined;
+    if (e.version <= newest) follow?.(s, i + 1, e);
+  });
+  return s;
+}
+
+function say(acts: Map<string, Act>, key: string, n: number, e: LogEvent) {
+  acts.set(key, { n, events: [...(acts.get(key)?.events ?? []), e] });
+}
+
+function tick(s: Folding, n: number, e: Of<'done' | 'skip'>) {
+  const key = visitKey(e.payload);
+  s.marks.set(key, { n, kind: e.kind, events: [...(s.marks.get(key)?.events ?? []), e] });
+}
+
+function stretch(s: Folding, n: number, e: Of<'begin' | 'end'>) {
+  s.stretches.push({ n, events: [e], kind: e.kind });
+}
+
+/** Takes back whatever an event says: a tick that was made twice is taken back once for both. */
+function takeBack(s: Folding, id: string) {
+  const names = (a: Act) => a.events.some((e) => e.id === id);
+  for (const acts of [s.marks, s.checks, s.turns] as Map<string, Act>[])
+    for (const [key, a] of acts) if (names(a)) acts.delete(key);
+  s.notes = s.notes.filter((a) => !names(a));
+  s.stretches = s.stretches.filter((a) => !names(a));
+}
+
+/** The event that Back takes back: the last one that stands, notes left out. */
+export function lastAct(s: LogState): LogEvent | undefined {
+  let last: Act | undefined;
+  for (const acts of [s.marks.values(), s.checks.values(), s.turns.values(), s.stretches])
+    for (const a of acts) if (!last || a.n > last.n) last = a;
+  return last?.events.at(-1);
+}
+
+/** The time of the stretches that have ended, in ms, and since when the present one runs. */
+export function spentOf(s: LogState): { spent: number; since: number | undefined } {
+  let spent = 0;
+  let from: LogEvent | undefined;
+  for (const { kind, events } of s.stretches) {
+    const e = events[0]!;
+    if (kind === 'begin') from ??= e;
+    else if (from) {
+      // Where begin and end come from two devices, their clocks say nothing of each other.
+      const by = e.device === from.device ? 'deviceTime' : 'serverTime';
+      spent += Math.max(0, Date.parse(e[by]) - Date.parse(from[by]));
+      from = undefined;
+    }
+  }
+  return { spent, since: from && Date.parse(from.deviceTime) };
+}

@@ -1,0 +1,260 @@
+import { fold, type LogState } from './fold';
+import { randomID, type Happening, type LogEvent } from './events';
+import type { Kept, RefusedEvent } from './kept';
+
+/** A stone's log as this browser has it. */
+export interface Snapshot {
+  /** The log was fetched as a whole once, and what is kept of it was read. */
+  known: boolean;
+  events: readonly LogEvent[];
+  state: LogState;
+}
+
+const unknown: Snapshot = { known: false, events: [], state: fold([]) };
+
+/** How the logs of this browser stand as a whole. */
+export interface Standing {
+  /** How many entries only this browser has. */
+  waiting: number;
+  /** How many of them only this page has: the browser does not keep them, or not yet. */
+  fleeting: number;
+  /** The browser keeps what it is given. */
+  keeps: boolean;
+  refused: readonly RefusedEvent[];
+  /** The server could not be reached at the last try. */
+  away: boolean;
+}
+
+/** What tabs tell each other: that a log changed, or how sending stands. */
+type Message = { changed: string[] } | { away: boolean };
+
+/**
+ * The logs of all stones that this browser works on. An entry counts from the moment it is added;
+ * it is held until the server has it on disk, and is kept by the browser meanwhile. Where the
+ * browser keeps nothing, the page does, and tries again.
+ */
+export class Log {
+  private readonly streams = new Map<string, Snapshot>();
+  /** Entries that are on their way into the browser's database, or that it refused to keep. */
+  private unkept: LogEvent[] = [];
+  /** The name and number of entries that no database numbers. */
+  private readonly pageDevice = randomID();
+  private counted = 0;
+  private standing: Standing = {
+    waiting: 0,
+    fleeting: 0,
+    keeps: true,
+    refused: [],
+    away: false,
+  };
+  private readonly listeners = new Set<() => void>();
+  private count = 0;
+  private readonly channel: BroadcastChannel | undefined;
+  /** The end of what was asked of the database so far. */
+  private acting: Promise<unknown> = Promise.resolve();
+
+  constructor(private readonly kept: Kept) {
+    this.channel =
+      typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(kept.name);
+    this.channel?.addEventListener('message', (e: MessageEvent<Message>) => {
+      if ('away' in e.data) this.say({ away: e.data.away });
+      else this.readInTurn(e.data.changed);
+    });
+    this.readInTurn([]);
+  }
+
+  close(): void {
+    this.channel?.close();
+    this.listeners.clear();
+  }
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => void this.listeners.delete(listener);
+  };
+
+  status = (): Standing => this.standing;
+
+  /** A number that rises with every change, for those who look at several logs at once. */
+  changes = (): number => this.count;
+
+  /** The log of a stream. The first call begins to read it. */
+  snapshot = (stream: string): Snapshot => {
+    const have = this.streams.get(stream);
+    if (have) return have;
+    this.streams.set(stream, unknown);
+    this.readInTurn([stream]);
+    return unknown;
+  };
+
+  /** Adds what happened and returns the entries that it became. They count at once. */
+  add(stream: string, happenings: readonly Happening[]): LogEvent[] {
+    const now = new Date().toISOString();
+    const made = happenings.map((h): LogEvent => ({
+      ...h,
+      id: randomID(),
+      stream,
+      device: this.pageDevice,
+      deviceSeq: ++this.counted,
+      deviceTime: now,
+      version: 1,
+      by: '',
+      seq: 0,
+      serverTime: now,
+      held: 1,
+    }));
+    this.unkept.push(...made);
+    const before = this.snapshot(stream);
+    this.show(stream, before.known, [...before.events, ...made]);
+    this.say({ waiting: this.standing.waiting + made.length });
+    void this.keep();
+    return made;
+  }
+
+  /** Puts what is not kept yet into the browser's database. */
+  keep(): Promise<void> {
+    return this.inTurn(async () => {
+      // What is added while these are written is not among them.
+      const batch = [...this.unkept];
+      if (batch.length === 0) return;
+      try {
+        await this.kept.add(batch);
+        const ids = new Set(batch.map((e) => e.id));
+        this.unkept = this.unkept.filter((e) => !ids.has(e.id));
+        this.say({ keeps: true });
+      } catch {
+        // A private window, a full disk: they stay in this page and are tried again.
+        this.say({ keeps: false });
+      }
+      await this.changed([...new Set(batch.map((e) => e.stream))]);
+    });
+  }
+
+  /** Puts in what the server's log of a stream has. */
+  merge(stream: string, events: readonly LogEvent[]): Promise<void> {
+    return this.inTurn(async () => {
+      if (events.length === 0 && this.snapshot(stream).known) return;
+      const there = new Set(events.map((e) => e.id));
+      this.unkept = this.unkept.filter((e) => !there.has(e.id));
+      try {
+        await this.kept.merge(stream, events);
+      } catch {
+        const own = this.snapshot(stream).events.filter((e) => !there.has(e.id));
+        this.show(stream, true, [...own, ...events]);
+      }
+      await this.changed([stream]);
+    });
+  }
+
+  /** Up to which place the server's log of a stream is here without a gap. */
+  async reachOf(stream: string): Promise<number> {
+    return (await this.kept.reachOf(stream).catch(() => undefined)) ?? 0;
+  }
+
+  /** The oldest entries that the server does not have yet. */
+  async waiting(most: number): Promise<LogEvent[]> {
+    await this.acting;
+    const kept = await this.kept.held(most).catch(() => []);
+    // What is on its way into the database gets its number there, and is sent next time.
+    return [...kept, ...(this.standing.keeps ? [] : this.unkept)].slice(0, most);
+  }
+
+  /** Notes what the server answered. Entries that it does not name go on waiting. */
+  settle(
+    stored: readonly { id: string; seq: number }[],
+    refused: readonly RefusedEvent[],
+  ): Promise<void> {
+    return this.inTurn(async () => {
+      const seqs = new Map(stored.map((s) => [s.id, s.seq]));
+      const parked = new Set(refused.map((r) => r.id));
+      this.unkept = this.unkept.filter((e) => !seqs.has(e.id) && !parked.has(e.id));
+      try {
+        await this.kept.settle(stored, refused);
+      } catch {
+        for (const [stream, { known, events }] of this.streams)
+          this.show(
+            stream,
+            known,
+            events
+              .filter((e) => !parked.has(e.id))
+              .map((e) => (seqs.has(e.id) ? { ...e, held: 0, seq: seqs.get(e.id)! } : e)),
+          );
+        this.say({ refused: [...this.standing.refused, ...refused] });
+      }
+      await this.changed([...this.streams.keys()]);
+    });
+  }
+
+  /** Takes a refused entry off the list: somebody has read it. */
+  dismiss(id: string): Promise<void> {
+    return this.inTurn(async () => {
+      await this.kept.refused.delete(id).catch(() => {});
+      this.say({ refused: this.standing.refused.filter((r) => r.id !== id) });
+      await this.changed([]);
+    });
+  }
+
+  /** Tells all tabs whether the server could be reached. */
+  reached(away: boolean): void {
+    if (away === this.standing.away) return;
+    this.say({ away });
+    this.tell({ away });
+  }
+
+  /** Runs what reads or writes the database one after the other: none sees another half done. */
+  private inTurn(act: () => Promise<void>): Promise<void> {
+    const done = this.acting.then(act);
+    this.acting = done.catch(() => {});
+    return done;
+  }
+
+  private readInTurn(streams: string[]): void {
+    void this.inTurn(() => this.reread(streams));
+  }
+
+  private async changed(streams: string[]): Promise<void> {
+    await this.reread(streams);
+    this.tell({ changed: streams });
+  }
+
+  private tell(message: Message): void {
+    this.channel?.postMessage(message);
+  }
+
+  /** Reads streams that are shown here anew, and how many entries wait. */
+  private async reread(streams: string[]): Promise<void> {
+    const shown = streams.filter((s) => this.streams.has(s));
+    try {
+      for (const stream of shown) {
+        const known = (await this.kept.reachOf(stream)) !== undefined;
+        const events = await this.kept.log(stream);
+        // Nothing is waited for from here on: what was added meanwhile is among the unkept.
+        const ids = new Set(events.map((e) => e.id));
+        const own = this.unkept.filter((e) => e.stream === stream && !ids.has(e.id));
+        this.show(stream, known, [...events, ...own]);
+      }
+      const held = await this.kept.events.where('held').equals(1).primaryKeys();
+      const waiting = new Set([...held, ...this.unkept.map((e) => e.id)]).size;
+      const refused = await this.kept.refused.toArray();
+      this.say({ waiting, refused, fleeting: this.unkept.length });
+    } catch {
+      // Nothing is kept here: what this page knows is all there is.
+      this.say({ waiting: this.unkept.length, fleeting: this.unkept.length, keeps: false });
+    }
+  }
+
+  private show(stream: string, known: boolean, events: readonly LogEvent[]): void {
+    this.streams.set(stream, { known, events, state: fold(events) });
+    this.tellListeners();
+  }
+
+  private say(change: Partial<Standing>): void {
+    this.standing = { ...this.standing, ...change };
+    this.tellListeners();
+  }
+
+  private tellListeners(): void {
+    this.count++;
+    this.listeners.forEach((f) => f());
+  }
+}

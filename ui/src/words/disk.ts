@@ -1,0 +1,35 @@
+/** What is said of entries on their way to the server's disk. */
+export const diskWords = {
+  onDisk: 'on disk',
+  waiting: (n: number) => `${n} waiting`,
+  waitingSomewhere: (n: number) =>
+    n === 1 ? '1 entry is not on disk yet' : `${n} entries are not on disk yet`,
+  away: (n: number) =>
+    `Cressa is away. Cut on: ${n} ${n === 1 ? 'entry waits' : 'entries wait'} in this browser.`,
+  fleeting:
+    'This browser keeps nothing for Cressa: it is a private window, or its disk is full. Entries that are not on disk yet are lost if the page is closed.',
+  refused: (n: number) =>
+    n === 1
+      ? 'An entry could not be taken into the log.'
+      : `${n} entries could not be taken into the log.`,
+  read: 'What to do',
+  refusedTitle: 'Not taken into the log',
+  noneRefused: 'Every entry has been read.',
+  understood: 'Understood',
+  kinds: {
+    done: 'Cut of facet',
+    skip: 'Left out: facet',
+    check: 'Check',
+    transfer: 'The stone was turned over',
+    note: 'Note',
+    undo: 'Taken back',
+    begin: 'Begun',
+    end: 'Paused',
+  } as Record<string, string>,
+  reloads: 'A reload without the network would work.',
+  noReload: 'A reload without the network would not work yet.',
+  newPlan: (no: number) => `The plan was changed at the desk: it is plan ${no} now.`,
+  newPlanLead:
+    'Angles, stops or passes may be others. What you have ticked is kept. Read the new plan before you cut on.',
+  takePlan: 'Read the new plan',
+};
