@@ -175,14 +175,7 @@ func TestOverHTTPSTheTabletInstallsAndBeginsAgainOffline(t *testing.T) {
 // untilPutAside waits until the bench would load anew without the server.
 func (u *user) untilPutAside() {
 	u.t.Helper()
-	_, err := browser.Eval[bool](u.Page, `(async () => {
-		const put = async () => (await (await caches.open('cressa-bench')).keys()).length > 3;
-		const works = async () => !!(await navigator.serviceWorker.getRegistration('/bench/'))?.active;
-		while (!(await put()) || !(await works())) await new Promise(requestAnimationFrame);
-		window.aside = true;
-	})(), true`)
-	require.NoError(u.t, err)
-	u.until(`window.aside`)
+	u.until(`document.querySelector('[data-reloads=true]')`)
 }
 
 // On this machine, or over https, an open bench loads anew while the server is away.

@@ -182,11 +182,13 @@ type event struct {
 
 func eventsOf(t *testing.T, url, stone string) []event {
 	t.Helper()
-	var page struct {
+	var script scriptOfStone
+	fetch(t, url+"/api/stones/"+stone+"/script", &script)
+	var log struct {
 		Events []event `json:"events"`
 	}
-	fetch(t, url+"/api/stones/"+stone, &page)
-	return page.Events
+	fetch(t, url+"/api/works/"+script.WorkID+"/events", &log)
+	return log.Events
 }
 
 func count(events []event, kind string) int {

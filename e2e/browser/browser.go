@@ -66,6 +66,17 @@ type Page struct {
 // Open opens a tab of the given size in a new profile.
 func Open(browser context.Context, width, height int) (*Page, error) {
 	ctx, stop := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
+	return prepare(ctx, stop, width, height)
+}
+
+// Another opens another tab of the same profile. It ends with this one.
+func (p *Page) Another(width, height int) (*Page, error) {
+	ctx, stop := chromedp.NewContext(p.ctx)
+	return prepare(ctx, stop, width, height)
+}
+
+// prepare sizes a tab, listens to what it complains of and gives it the finder.
+func prepare(ctx context.Context, stop func(), width, height int) (*Page, error) {
 	p := &Page{ctx: ctx, Stop: stop}
 	err := chromedp.Do(ctx, chromedp.EmulateViewport(int64(width), int64(height)))
 	if err == nil {
@@ -128,6 +139,12 @@ func (p *Page) Do(steps ...chromedp.Action[chromedp.Void]) error {
 
 // Go opens an address.
 func (p *Page) Go(url string) error { return p.Do(chromedp.Navigate(url)) }
+
+// Before runs a script in every page that is loaded from now on, before the page's own.
+func (p *Page) Before(script string) error {
+	_, err := chromedp.Call(p.ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: script})
+	return err
+}
 
 // Reload loads the page anew.
 func (p *Page) Reload() error { return p.Do(chromedp.Reload()) }
@@ -307,6 +324,28 @@ func (p *Page) Upload(files ...string) error {
 
 // Press types keys into what has the focus. Special keys come from package kb.
 func (p *Page) Press(keys string) error { return p.Do(chromedp.KeyEvent(keys)) }
+
+// Hold holds a key down until it has come so often.
+func (p *Page) Hold(key string, times int) error {
+	k, ok := kb.Keys[[]rune(key)[0]]
+	if !ok {
+		return fmt.Errorf("no key gives %q", key)
+	}
+	for i := range times + 1 {
+		repeated := i > 0
+		e := input.DispatchKeyEventParams{
+			Type: input.DispatchKeyEventTypeKeyDown, Key: k.Key, Code: k.Code, WindowsVirtualKeyCode: k.Windows, NativeVirtualKeyCode: k.Native,
+			Text: k.Text, UnmodifiedText: k.Unmodified, AutoRepeat: &repeated,
+		}
+		if i == times {
+			e.Type, e.Text, e.UnmodifiedText, e.AutoRepeat = input.DispatchKeyEventTypeKeyUp, "", "", nil
+		}
+		if _, err := chromedp.Call(p.ctx, input.DispatchKeyEvent, e); err != nil {
+			return err
+		}
+	}
+	return nil
+}
 
 // Chord presses a key with others held down.
 func (p *Page) Chord(key string, held ...chromedp.Modifier) error {
