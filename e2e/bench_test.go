@@ -257,7 +257,7 @@ func TestAnUpgradeUnderAnOpenBench(t *testing.T) {
 	u.see("5 of 93")
 	u.untilPutAside()
 
-	var next http.Handler = nextBuild(t)
+	next := nextBuild(t)
 	network.files.Store(&next)
 	// The browser looks for another worker; the new build is held once it stands.
 	u.until(`(navigator.serviceWorker.getRegistration().then((r) => r.update()), true)`)

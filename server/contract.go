@@ -45,11 +45,11 @@ type route struct {
 type from int
 
 const (
-	// fromPaired: from this machine and from paired devices.
-	fromPaired from = iota
-	// fromAnywhere: before a device is paired, too.
+	// Unless a route says otherwise it answers this machine and paired devices.
+	_ from = iota
+	// fromAnywhere also answers a device before it is paired.
 	fromAnywhere
-	// fromThisMachine: from nowhere else.
+	// fromThisMachine answers no other.
 	fromThisMachine
 )
 

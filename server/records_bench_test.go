@@ -83,7 +83,7 @@ func atWheel(b *testing.B, c client, logged int) *wheel {
 	w := &wheel{client: c}
 	c.get("/api/stones/"+stone.ID+"/script", &w.script)
 	for len(w.script.Visits) > 0 && w.n < logged {
-		w.client.log(w.next(min(1000, logged-w.n))...)
+		w.log(w.next(min(1000, logged-w.n))...)
 	}
 	return w
 }

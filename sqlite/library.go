@@ -59,12 +59,11 @@ func (s *Store) Diagrams(ctx context.Context, f workshop.DiagramFilter, after wo
 	if err := s.row(ctx, `SELECT count(*) `+from+w.String(), w.args, &out.Total); err != nil {
 		return out, err
 	}
-	order := map[workshop.DiagramSort]string{
+	key := "lower(d.name)"
+	if figure, ok := map[workshop.DiagramSort]string{
 		workshop.ByFacets: "coalesce(r.facets, 0)", workshop.ByRatio: "coalesce(r.length_width, 0)", workshop.ByDifficulty: "coalesce(j.points, 1e9)",
-	}[f.Sort]
-	key := "printf('%030.12f', " + order + ")"
-	if order == "" {
-		order, key = "d.name", "lower(d.name)"
+	}[f.Sort]; ok {
+		key = "printf('%030.12f', " + figure + ")"
 	}
 	if after.ID != "" {
 		w.and("("+key+", d.id) > (?, ?)", after.Key, after.ID)

@@ -3,8 +3,7 @@ package sqlite
 import (
 	"context"
 	"database/sql"
-	// The new tables.
-	_ "embed"
+	_ "embed" // the new tables
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -289,7 +288,7 @@ func (u *upgrade8) log(ctx context.Context) error {
 // end writes the plans of a work and its card into the log.
 func (u *upgrade8) end(ctx context.Context, work string) error {
 	seq := int64(0)
-	tell := func(name string, kind journal.Kind, at time.Time, payload any) error {
+	tell := func(kind journal.Kind, at time.Time, payload any) error {
 		seq++
 		_, err := u.InsertEvent(ctx, journal.Event{
 			// Named after the work, so that the upgrade can be told from a replay of it.
@@ -306,7 +305,7 @@ func (u *upgrade8) end(ctx context.Context, work string) error {
 		if err != nil {
 			return err
 		}
-		if err := tell("plan", journal.Plan, p.Created, p.Asked()); err != nil {
+		if err := tell(journal.Plan, p.Created, p.Asked()); err != nil {
 			return err
 		}
 	}
@@ -322,7 +321,7 @@ func (u *upgrade8) end(ctx context.Context, work string) error {
 	if err != nil {
 		return err
 	}
-	return tell("finish", journal.Finish, f.Saved, struct{}{})
+	return tell(journal.Finish, f.Saved, struct{}{})
 }
 
 // states folds every log, and gives every work the line that lists show.

@@ -96,15 +96,6 @@ func (s *shop) append(t *testing.T, events ...journal.Event) []workshop.Answer {
 	return answers
 }
 
-// refused sends one event that must be refused, and returns why.
-func (s *shop) refused(t *testing.T, e journal.Event) journal.Reason {
-	t.Helper()
-	answers, err := s.Append(t.Context(), []journal.Event{e})
-	require.NoError(t, err)
-	require.Equal(t, workshop.Refused, answers[0].Outcome)
-	return answers[0].Reason
-}
-
 func (s *shop) state(t *testing.T, id string) workshop.StoneLine {
 	t.Helper()
 	page, err := s.Stones.Stones(t.Context(), workshop.StoneFilter{ID: id}, workshop.Cursor{}, 1)

@@ -33,7 +33,7 @@ type Setting struct {
 	Position
 }
 
-// ErrPose: the pose has no gear, no direction that points up, or a rotation that is none.
+// ErrPose is returned when a pose has no gear, no direction that points up, or a rotation that is none.
 var ErrPose = errors.New("the pose cannot be dialled")
 
 // Dial returns how a facet with the given outward unit normal is set on a stone held in

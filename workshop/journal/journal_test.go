@@ -43,8 +43,8 @@ func planned() journal.Event {
 	return e
 }
 
-func visit(setup, pass, facet string) journal.Visit {
-	return journal.Visit{Setup: setup, Pass: pass, Facet: facet}
+func visit(setup, facet string) journal.Visit {
+	return journal.Visit{Setup: setup, Pass: "cut", Facet: facet}
 }
 
 func undo(n, of int) journal.Event {
@@ -53,7 +53,7 @@ func undo(n, of int) journal.Event {
 
 // A visit that two tabs ticked is taken back by one Back, and can be ticked again.
 func TestATickMadeTwiceIsTakenBackOnce(t *testing.T) {
-	v := visit("s1", "cut", "f1")
+	v := visit("s1", "f1")
 	log := []journal.Event{planned(), event(1, journal.Done, v), event(2, journal.Done, v), undo(3, 1)}
 	w := journal.Fold(journal.FirstCut, log)
 	_, there := w.Mark(v)
@@ -201,18 +201,18 @@ func TestHoursAreReckonedFromTheTicks(t *testing.T) {
 	// Gaps of 2, 4 and 2 minutes; the first tick and the one after supper count as the
 	// median gap of 2.
 	log := []journal.Event{
-		planned(), at(1, 0, visit("s1", "cut", "f1")), at(2, 2, visit("s1", "cut", "f2")), at(3, 6, visit("s1", "cut", "g1")),
-		at(4, 8, visit("s1", "cut", "h1")), at(5, 90, visit("s1", "cut", "h2")),
+		planned(), at(1, 0, visit("s1", "f1")), at(2, 2, visit("s1", "f2")), at(3, 6, visit("s1", "g1")),
+		at(4, 8, visit("s1", "h1")), at(5, 90, visit("s1", "h2")),
 	}
 	w := journal.Fold(journal.FirstCut, log)
 	assert.InDelta(t, 12.0/60, w.Hours(), 0.005)
-	minutes := w.Minutes([]journal.Visit{visit("s1", "cut", "g1"), visit("s1", "cut", "h2"), visit("s1", "cut", "open"), visit("s2", "cut", "f3")})
+	minutes := w.Minutes([]journal.Visit{visit("s1", "g1"), visit("s1", "h2"), visit("s1", "open"), visit("s2", "f3")})
 	assert.Equal(t, []float64{4, 2, 2, 2}, minutes, "what it took, and what such a cut takes")
 	// What is taken back leaves its time to the tick that follows.
-	w = journal.Fold(journal.FirstCut, append(log[:4:4], undo(4, 3), at(5, 9, visit("s1", "cut", "g1"))))
-	m, _ := w.Mark(visit("s1", "cut", "g1"))
+	w = journal.Fold(journal.FirstCut, append(log[:4:4], undo(4, 3), at(5, 9, visit("s1", "g1"))))
+	m, _ := w.Mark(visit("s1", "g1"))
 	assert.Equal(t, int64(7*60*1000), m.Ms)
-	assert.Equal(t, journal.UsualMinutes, journal.NewWork(journal.FirstCut).Minutes([]journal.Visit{visit("s1", "cut", "f1")})[0])
+	assert.Equal(t, journal.UsualMinutes, journal.NewWork(journal.FirstCut).Minutes([]journal.Visit{visit("s1", "f1")})[0])
 }
 
 func TestARepairGoesByTheClock(t *testing.T) {
@@ -239,9 +239,9 @@ func TestARepairGoesByTheClock(t *testing.T) {
 // Kinds that a newer version writes count for nothing and hurt nothing.
 func TestUnknownKindsAreTolerated(t *testing.T) {
 	strange := event(2, "overcut", map[string]float64{"mm": 0.1})
-	newer := event(3, journal.Done, visit("s1", "cut", "f2"))
+	newer := event(3, journal.Done, visit("s1", "f2"))
 	newer.Version = 9
-	w := journal.Fold(journal.FirstCut, []journal.Event{planned(), event(1, journal.Done, visit("s1", "cut", "f1")), strange, newer})
+	w := journal.Fold(journal.FirstCut, []journal.Event{planned(), event(1, journal.Done, visit("s1", "f1")), strange, newer})
 	done, _ := w.Progress()
 	assert.Equal(t, 1, done)
 	assert.Equal(t, 4, w.Count)
@@ -323,7 +323,7 @@ func TestTheFixturesOfTheFoldAreFresh(t *testing.T) {
 		}
 		all = append(all, f)
 	}
-	v := visit("s1", "cut", "f1")
+	v := visit("s1", "f1")
 	turned := []journal.Event{
 		planned(), event(1, journal.Done, v), event(2, journal.Check, journal.Checked{Setup: "s2", Item: "bond"}),
 		event(3, journal.Transfer, journal.Turned{Setup: "s2"}), event(4, journal.Note, journal.Noted{Text: "a veil"}),
@@ -338,7 +338,7 @@ func TestTheFixturesOfTheFoldAreFresh(t *testing.T) {
 	second.No = 2
 	replanned, finished := event(5, journal.Plan, second), event(6, journal.Finish, nil)
 	replanned.Device, finished.Device = "workshop", "workshop"
-	add("planned anew, finished, and a late tick", journal.FirstCut, append(turned, replanned, finished, event(7, journal.Done, visit("s1", "cut", "f2"))))
+	add("planned anew, finished, and a late tick", journal.FirstCut, append(turned, replanned, finished, event(7, journal.Done, visit("s1", "f2"))))
 	begun := []journal.Event{event(1, journal.Begin, nil), event(2, journal.End, nil), event(3, journal.Begin, nil)}
 	add("a repair that is being worked on", journal.Repair, begun)
 	far := event(4, journal.End, nil)
