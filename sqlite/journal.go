@@ -61,8 +61,8 @@ func (s *Store) WorkState(ctx context.Context, workID string) (workshop.WorkStat
 	out := workshop.WorkState{WorkID: workID}
 	var folded string
 	var run *string
-	err := s.row(ctx, `SELECT w.task, w.created, s.run, coalesce(t.seq, 0), coalesce(t.folded, '')
-		FROM works w JOIN stones s ON s.id = w.stone_id LEFT JOIN work_state t ON t.work_id = w.id WHERE w.id = ?`, []any{workID},
+	err := s.row(ctx, `SELECT w.task, w.created, s.run, coalesce(t.seq, 0), coalesce(iif(t.rules = ?, t.folded, ''), '')
+		FROM works w JOIN stones s ON s.id = w.stone_id LEFT JOIN work_state t ON t.work_id = w.id WHERE w.id = ?`, []any{journal.Rules, workID},
 		&out.Task, asInstant{&out.Created}, &run, &out.Seq, &folded)
 	if err != nil {
 		return out, err
@@ -70,7 +70,8 @@ func (s *Store) WorkState(ctx context.Context, workID string) (workshop.WorkStat
 	if run != nil {
 		out.Run = *run
 	}
-	// What is derived and cannot be read is made anew from the log.
+	// What is derived and cannot be read, or was folded by other rules, is made anew from
+	// the log.
 	kept := journal.NewWork(out.Task)
 	if folded != "" && (asDocument{kept}).Scan(folded) == nil {
 		out.Folded = kept
@@ -88,10 +89,10 @@ func (s *Store) SaveWorkState(ctx context.Context, w workshop.WorkState) error {
 		}
 	}
 	return s.exec(ctx, `INSERT INTO work_state
-		(work_id, present, task, seq, folded, ticked, state, done, total, hours, last_event, late, usual_minutes, ticks, diagram, picture, material, size_mm, promised, search)
-		VALUES (?1, 1, ?13, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11, ?12, '', '', '', 0, '', '')
-		ON CONFLICT (work_id) DO UPDATE SET seq = ?2, folded = ?3, ticked = ?4, state = ?5, done = ?6, total = ?7, hours = ?8, last_event = ?9, late = ?10, usual_minutes = ?11, ticks = ?12`,
-		w.WorkID, w.Seq, document(w.Folded), document(w.Folded.Ticked), f.State, f.Done, f.All, f.Hours, instant(f.LastEvent), f.Late, f.UsualMinutes, f.Ticks, w.Task)
+		(work_id, present, task, seq, folded, ticked, state, done, total, hours, last_event, late, usual_minutes, ticks, diagram, picture, material, size_mm, promised, search, rules)
+		VALUES (?1, 1, ?13, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11, ?12, '', '', '', 0, '', '', ?14)
+		ON CONFLICT (work_id) DO UPDATE SET seq = ?2, folded = ?3, ticked = ?4, state = ?5, done = ?6, total = ?7, hours = ?8, last_event = ?9, late = ?10, usual_minutes = ?11, ticks = ?12, rules = ?14`,
+		w.WorkID, w.Seq, document(w.Folded), document(w.Folded.Ticked), f.State, f.Done, f.All, f.Hours, instant(f.LastEvent), f.Late, f.UsualMinutes, f.Ticks, w.Task, journal.Rules)
 }
 
 // RunTicks implements workshop.JournalStore.
@@ -123,7 +124,7 @@ func (s *Store) StaleWorks(ctx context.Context) ([]string, error) {
 		out = append(out, id)
 		return err
 	}, `SELECT w.id FROM works w LEFT JOIN work_state t ON t.work_id = w.id
-		WHERE coalesce(t.seq, -1) <> coalesce((SELECT max(seq) FROM events WHERE stream = 'work/' || w.id), 0)`)
+		WHERE coalesce(t.seq, -1) <> coalesce((SELECT max(seq) FROM events WHERE stream = 'work/' || w.id), 0) OR t.rules <> ?`, journal.Rules)
 	return out, err
 }
 

@@ -148,7 +148,7 @@ func (s *Store) Diagram(ctx context.Context, id string) (workshop.Diagram, error
 	err := s.row(ctx, `SELECT d.id, d.starter, d.draft, d.edited, d.version, d.created, d.updated, d.origin, d.variant_of, d.sense_chosen, `+factColumns+`
 		FROM diagrams d LEFT JOIN diagram_revisions r ON r.hash = d.revision WHERE d.hidden IS NULL AND d.id = ?`, []any{id},
 		append([]any{
-			&d.ID, &d.Starter, asDocument{&d.Draft}, &d.Edited, &d.Version, asInstant{&d.Created}, asInstant{&d.Updated},
+			&d.ID, &d.Starter, asDraft{&d.Draft}, &d.Edited, &d.Version, asInstant{&d.Created}, asInstant{&d.Updated},
 			&d.Origin, &d.VariantOf, &d.SenseChosen,
 		}, f.fields()...)...)
 	d.Revision, d.Facts = f.hash.String, f.facts()
@@ -185,7 +185,7 @@ func (s *Store) InsertDiagram(ctx context.Context, d workshop.Diagram, r *worksh
 		if err := s.exec(ctx, `INSERT INTO diagrams
 			(id, starter, revision, draft, name, outline, gear, search, edited, version, created, updated, origin, variant_of, sense_chosen)
 			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			d.ID, d.Starter, hash, document(d.Draft), d.Draft.Name, d.Draft.Outline, d.Draft.Gear, searched(d.Draft), d.Edited, d.Version,
+			d.ID, d.Starter, hash, draftDocument(d.Draft), d.Draft.Name, d.Draft.Outline, d.Draft.Gear, searched(d.Draft), d.Edited, d.Version,
 			instant(d.Created), instant(d.Updated), d.Origin, d.VariantOf, d.SenseChosen); err != nil || r == nil {
 			return err
 		}
@@ -212,7 +212,7 @@ func (s *Store) InsertRevision(ctx context.Context, r workshop.Revision) error {
 func (s *Store) SaveDraft(ctx context.Context, d workshop.Diagram, version int) error {
 	return s.changeOne(ctx, `UPDATE diagrams SET draft = ?, name = ?, outline = ?, gear = ?, search = ?, edited = ?, updated = ?, sense_chosen = ?, version = version + 1
 		WHERE id = ? AND version = ? AND hidden IS NULL`,
-		document(d.Draft), d.Draft.Name, d.Draft.Outline, d.Draft.Gear, searched(d.Draft), d.Edited, instant(d.Updated), d.SenseChosen, d.ID, version)
+		draftDocument(d.Draft), d.Draft.Name, d.Draft.Outline, d.Draft.Gear, searched(d.Draft), d.Edited, instant(d.Updated), d.SenseChosen, d.ID, version)
 }
 
 // KeepRevision implements workshop.LibraryStore.

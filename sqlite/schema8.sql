@@ -175,6 +175,7 @@ CREATE TABLE work_state (
     size_mm       REAL    NOT NULL,
     promised      TEXT    NOT NULL,
     search        TEXT    NOT NULL,
+    rules         INTEGER NOT NULL,
     ticked        TEXT    NOT NULL,
     folded        TEXT    NOT NULL
 ) STRICT;

@@ -10,7 +10,7 @@ import (
 func (s *Store) InsertSweep(ctx context.Context, w workshop.Sweep, few int) error {
 	return s.InTx(ctx, func(ctx context.Context) error {
 		if err := s.exec(ctx, `INSERT INTO sweeps (id, diagram_id, draft, asked, sg, points, created) VALUES (?, ?, ?, ?, ?, ?, ?)`,
-			w.ID, w.DiagramID, document(w.Draft), document(w.Asked), w.SG, document(w.Points), instant(w.Created)); err != nil {
+			w.ID, w.DiagramID, draftDocument(w.Draft), askedDocument(w.Asked), w.SG, pointsDocument(w.Points), instant(w.Created)); err != nil {
 			return err
 		}
 		return s.exec(ctx, `DELETE FROM sweeps WHERE diagram_id = ?1 AND id NOT IN
@@ -23,7 +23,7 @@ func (s *Store) Sweeps(ctx context.Context, diagramID string) ([]workshop.Sweep,
 	out := []workshop.Sweep{}
 	err := s.rows(ctx, func(scan scan) error {
 		w := workshop.Sweep{DiagramID: diagramID}
-		err := scan(&w.ID, asDocument{&w.Draft}, asDocument{&w.Asked}, &w.SG, asInstant{&w.Created})
+		err := scan(&w.ID, asDraft{&w.Draft}, asAsked{&w.Asked}, &w.SG, asInstant{&w.Created})
 		out = append(out, w)
 		return err
 	}, `SELECT id, draft, asked, sg, created FROM sweeps WHERE diagram_id = ? ORDER BY rowid DESC`, diagramID)
@@ -34,5 +34,5 @@ func (s *Store) Sweeps(ctx context.Context, diagramID string) ([]workshop.Sweep,
 func (s *Store) Sweep(ctx context.Context, id string) (workshop.Sweep, error) {
 	w := workshop.Sweep{ID: id}
 	return w, s.row(ctx, `SELECT diagram_id, draft, asked, sg, points, created FROM sweeps WHERE id = ?`, []any{id},
-		&w.DiagramID, asDocument{&w.Draft}, asDocument{&w.Asked}, &w.SG, asDocument{&w.Points}, asInstant{&w.Created})
+		&w.DiagramID, asDraft{&w.Draft}, asAsked{&w.Asked}, &w.SG, asPoints{&w.Points}, asInstant{&w.Created})
 }

@@ -100,8 +100,8 @@ func (u *upgrade8) library(ctx context.Context) error {
 		if err := scan(&id, &starter, &revision, &text, &version, &created, &updated, &hidden, &origin, &variantOf, &chosen); err != nil {
 			return err
 		}
-		var draft diagram.Draft
-		if err := json.Unmarshal([]byte(text), &draft); err != nil {
+		draft, err := readDraft(text)
+		if err != nil {
 			draft = diagram.Draft{Name: "unreadable", Tiers: []diagram.DraftTier{}, Note: text}
 		}
 		var hash, away any
@@ -116,7 +116,7 @@ func (u *upgrade8) library(ctx context.Context) error {
 		return u.exec(ctx, `INSERT INTO diagrams
 			(id, starter, revision, draft, name, outline, gear, search, edited, version, created, updated, hidden, origin, variant_of, sense_chosen)
 			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			id, starter, hash, document(draft), draft.Name, draft.Outline, draft.Gear, searched(draft), edited, version,
+			id, starter, hash, draftDocument(draft), draft.Name, draft.Outline, draft.Gear, searched(draft), edited, version,
 			instant(textTime(created)), instant(textTime(updated)), away, origin, variantOf, chosen)
 	}, `SELECT id, starter, revision, draft, version, created, updated, hidden, origin, variant_of, sense_chosen FROM old_diagrams`)
 	if err != nil {
@@ -332,8 +332,8 @@ func (u *upgrade8) states(ctx context.Context) error {
 	}
 	for _, id := range works {
 		if err := u.exec(ctx, `INSERT INTO work_state
-			(work_id, present, task, seq, folded, ticked, state, done, total, hours, last_event, late, usual_minutes, ticks, diagram, picture, material, size_mm, promised, search)
-			SELECT id, ordinal = (SELECT max(ordinal) FROM works o WHERE o.stone_id = w.stone_id), task, 0, '', '{}', '', 0, 0, 0, created, 0, 0, 0, '', '', '', 0, '', '' FROM works w WHERE id = ?`, id); err != nil {
+			(work_id, present, task, seq, folded, ticked, state, done, total, hours, last_event, late, usual_minutes, ticks, diagram, picture, material, size_mm, promised, search, rules)
+			SELECT id, ordinal = (SELECT max(ordinal) FROM works o WHERE o.stone_id = w.stone_id), task, 0, '', '{}', '', 0, 0, 0, created, 0, 0, 0, '', '', '', 0, '', '', 0 FROM works w WHERE id = ?`, id); err != nil {
 			return err
 		}
 		var stone string

@@ -41,7 +41,7 @@ type JournalStore interface {
 	// WorkIDs returns the IDs of all works, those of a run together.
 	WorkIDs(ctx context.Context) ([]string, error)
 	// StaleWorks returns the IDs of works whose kept state is not folded from all of their
-	// log.
+	// log by the present rules.
 	StaleWorks(ctx context.Context) ([]string, error)
 }
 

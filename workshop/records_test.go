@@ -242,6 +242,14 @@ func TestStateIsRebuiltFromTheLog(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, found)
 	assert.Equal(t, 12, s.state(t, stone.ID).Done)
+
+	// What older rules folded is folded anew by the next start.
+	s.spoil(t, `UPDATE work_state SET rules = 0, done = 3, folded = replace(folded, '"late":0', '"late":2') WHERE work_id = ?`, stone.Work().ID)
+	require.NoError(t, s.Refresh(ctx))
+	found, err = s.CheckStates(ctx, false)
+	require.NoError(t, err)
+	assert.Empty(t, found)
+	assert.Equal(t, 12, s.state(t, stone.ID).Done)
 }
 
 // A stone of the workshop's own comes back: it gets another work and keeps the first.

@@ -40,7 +40,7 @@ func Canonical(d *Diagram) []byte {
 	c.text("firstSide", string(d.FirstSide))
 	c.text("indexing", string(d.Indexing))
 	for _, t := range d.Tiers {
-		c.line("tier", "")
+		c.WriteString("tier\n")
 		c.text("name", t.Name)
 		c.text("part", string(t.Part))
 		c.number("angle", t.Angle)

@@ -6,6 +6,10 @@ import (
 	"time"
 )
 
+// Rules is the version of what follows from a log. It is raised when the same log means
+// something else than before: states that older rules left are then folded anew.
+const Rules = 1
+
 // Task says what a work is for, and so what can happen to it.
 type Task string
 
