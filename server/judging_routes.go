@@ -32,8 +32,8 @@ type SequenceReport struct {
 	// Better is an order in which it can be cut, or with fewer tiers by eye; null where
 	// none was found. It is the draft itself where nothing is better.
 	Better *BetterOrder `json:"better"`
-	// Stopped tells that the search for a better order was ended early.
-	Stopped bool `json:"stopped"`
+	// Ended tells how the search for a better order ended.
+	Ended string `json:"ended" validate:"oneof=complete budget stopped"`
 }
 
 // BetterOrder is a draft with its tiers in a better order.
@@ -57,7 +57,9 @@ type OptionalTier struct {
 type StopProposals struct {
 	// Guessed tells that they were found from the angles alone; otherwise they lead to
 	// the same stone.
-	Guessed   bool            `json:"guessed"`
+	Guessed bool `json:"guessed"`
+	// Ended tells how the search ended.
+	Ended     string          `json:"ended" validate:"oneof=complete budget stopped"`
 	Proposals []diagram.Draft `json:"proposals"`
 }
 
@@ -101,9 +103,9 @@ type AnglesReport struct {
 	Warnings []Place      `json:"warnings"`
 	Meets    []LoupeMeet  `json:"meets"`
 	Nearest  RoundingCost `json:"nearest"`
-	// Stopped tells that the search for the best rounding was ended early.
-	Stopped bool         `json:"stopped"`
-	Best    RoundingCost `json:"best"`
+	// Ended tells how the search for the best rounding ended.
+	Ended string       `json:"ended" validate:"oneof=complete budget stopped"`
+	Best  RoundingCost `json:"best"`
 }
 
 // MovedTier is a tier before and after, angles in degrees.
@@ -221,7 +223,7 @@ func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceRe
 	}
 	habits := settings.HabitsOf("")
 	q := cutting.JudgeOrder(ctx, d, cutting.Preference{Girdle: habits.Girdle, Table: habits.Table})
-	out := SequenceReport{Cuttable: q.Cuttable, Problems: placesOf(q.Problems), Free: q.Free, Optional: []OptionalTier{}, Stopped: q.Status != cutting.Complete}
+	out := SequenceReport{Cuttable: q.Cuttable, Problems: placesOf(q.Problems), Free: q.Free, Optional: []OptionalTier{}, Ended: string(q.Status)}
 	if q.Better != nil {
 		better := BetterOrder{Draft: in.Body.Draft.Rewritten(q.Better.Diagram, q.Order), Free: cutting.ByEye(q.Better.Diagram)}
 		for i, t := range better.Draft.Tiers {
@@ -251,7 +253,7 @@ func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceRe
 func deriveStops(c *echo.Context, in withBody[DraftOnly]) (StopProposals, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
-	out := StopProposals{Proposals: []diagram.Draft{}}
+	out := StopProposals{Proposals: []diagram.Draft{}, Ended: string(cutting.Complete)}
 	d, lacking, problems := named(in.Body.Draft).ReadLacking()
 	if len(problems) > 0 {
 		return out, workshop.NotCuttable{Problems: problems}
@@ -260,9 +262,11 @@ func deriveStops(c *echo.Context, in withBody[DraftOnly]) (StopProposals, error)
 	var err error
 	if out.Guessed = lacking; lacking {
 		const offered = 6
-		if stones, err = cutting.GuessStops(ctx, d, offered); err != nil {
+		var status cutting.Status
+		if stones, status, err = cutting.GuessStops(ctx, d, offered); err != nil {
 			return out, err
 		}
+		out.Ended = string(status)
 	} else {
 		stone, err := cutting.Cut(d)
 		if err != nil {
@@ -304,7 +308,7 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 	if err != nil {
 		return AnglesReport{}, err
 	}
-	out := AnglesReport{PavilionFactor: 1, CrownFactor: 1, Tiers: []MovedTier{}}
+	out := AnglesReport{Ended: string(cutting.Complete), PavilionFactor: 1, CrownFactor: 1, Tiers: []MovedTier{}}
 	var warnings []diagram.Problem
 	if to := in.Body.Target; to != nil {
 		moved, err := angles.Retarget(stone, angles.Target(*to))
@@ -329,7 +333,7 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 		if err != nil {
 			return out, err
 		}
-		out.Stopped = status != cutting.Complete
+		out.Ended = string(status)
 		chosen := nearest
 		if in.Body.Search {
 			chosen = best

@@ -3,6 +3,7 @@ package cutting
 import (
 	"cmp"
 	"context"
+	"errors"
 	"math"
 	"slices"
 
@@ -43,21 +44,28 @@ func (g guess) compare(o guess) int {
 // kind is empty. It tries, tier by tier, every meet that the tier can stop at and
 // returns the stones that look most like one that was meant, the likeliest first, at
 // most so many. Sizes that nothing on the stone tells are the usual ones: half the
-// width, 2 % of girdle, a table of 55 %. The error is a Problem, or the context's.
-func GuessStops(ctx context.Context, d *diagram.Diagram, most int) ([]*Stone, error) {
-	const kept = 24
+// width, 2 % of girdle, a table of 55 %. Where the context's time runs out only the
+// likeliest way is followed to its end, and the status says so. The error is a Problem,
+// or context.Canceled.
+func GuessStops(ctx context.Context, d *diagram.Diagram, most int) ([]*Stone, Status, error) {
+	kept, status := 24, Complete
 	beam := []guess{{stone: start(d)}}
 	for no := range d.Tiers {
 		var next []guess
 		for _, g := range beam {
-			if err := ctx.Err(); err != nil {
-				return nil, err
+			if errors.Is(ctx.Err(), context.Canceled) {
+				return nil, Stopped, ctx.Err()
+			}
+			if ctx.Err() != nil {
+				if kept, status = 1, Stopped; len(next) > 0 {
+					break
+				}
 			}
 			next = append(next, g.branches(no)...)
 		}
 		if len(next) == 0 {
 			s := beam[0].stone
-			return nil, s.problem(NoStopsFound, no)
+			return nil, status, s.problem(NoStopsFound, no)
 		}
 		slices.SortStableFunc(next, guess.compare)
 		beam = distinct(next, kept)
@@ -69,9 +77,9 @@ func GuessStops(ctx context.Context, d *diagram.Diagram, most int) ([]*Stone, er
 		}
 	}
 	if len(out) == 0 {
-		return nil, diagram.Problem{Code: BlockLeft, TierNo: -1}
+		return nil, status, diagram.Problem{Code: BlockLeft, TierNo: -1}
 	}
-	return out, nil
+	return out, status, nil
 }
 
 // distinct drops guesses that are the same stone, and all but the first n.

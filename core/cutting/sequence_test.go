@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -150,7 +151,7 @@ func TestStopsAreGuessedFromTheAnglesAlone(t *testing.T) {
 	all := shipped(t)
 	for name, d := range all {
 		want := mustCut(t, d)
-		guesses, err := cutting.GuessStops(context.Background(), without(d, diagram.Stop.Definite), 6)
+		guesses, _, err := cutting.GuessStops(context.Background(), without(d, diagram.Stop.Definite), 6)
 		require.NoError(t, err, name)
 		for i, g := range guesses {
 			a, b := want.Measures(), g.Measures()
@@ -165,8 +166,28 @@ func TestStopsAreGuessedFromTheAnglesAlone(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, found, len(all)-1, "among the likeliest")
 	assert.GreaterOrEqual(t, first, len(all)*3/4, "the likeliest")
-	_, err := cutting.GuessStops(context.Background(), without(load(t, "round"), func(diagram.Stop) bool { return true }), 1)
+	_, status, err := cutting.GuessStops(context.Background(), without(load(t, "round"), func(diagram.Stop) bool { return true }), 1)
 	assert.NoError(t, err, "with no figure at all the usual ones are taken")
+	assert.Equal(t, cutting.Complete, status)
+}
+
+// Out of time, a search gives the best it has and says that it was stopped.
+func TestASearchOutOfTimeGivesItsBest(t *testing.T) {
+	over, done := context.WithDeadline(context.Background(), time.Unix(0, 0))
+	defer done()
+	d := shipped(t)["Deep Field"]
+	guesses, status, err := cutting.GuessStops(over, without(d, diagram.Stop.Definite), 6)
+	require.NoError(t, err)
+	assert.Equal(t, cutting.Stopped, status)
+	assert.Len(t, guesses, 1)
+	wrong := *d
+	wrong.Tiers = slices.Clone(d.Tiers)
+	wrong.Tiers[1], wrong.Tiers[2] = wrong.Tiers[2], wrong.Tiers[1]
+	assert.Equal(t, cutting.Stopped, cutting.JudgeOrder(over, &wrong, cutting.Preference{}).Status)
+	left, leave := context.WithCancel(context.Background())
+	leave()
+	_, _, err = cutting.GuessStops(left, d, 6)
+	assert.ErrorIs(t, err, context.Canceled, "nobody waits for it any more")
 }
 
 // How long a person waits for an order, mended and guessed, against one cut of the stone.
@@ -189,7 +210,7 @@ func BenchmarkJudging(b *testing.B) {
 		})
 		b.Run("guess "+name, func(b *testing.B) {
 			for b.Loop() {
-				_, err := cutting.GuessStops(context.Background(), bare, 6)
+				_, _, err := cutting.GuessStops(context.Background(), bare, 6)
 				require.NoError(b, err)
 			}
 		})

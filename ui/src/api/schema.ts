@@ -1046,12 +1046,13 @@ export interface components {
             best: components["schemas"]["RoundingCost"];
             crownFactor: number;
             draft: components["schemas"]["Draft"];
+            /** @enum {string} */
+            ended: "complete" | "budget" | "stopped";
             exact: components["schemas"]["Draft"];
             margin: number;
             meets: components["schemas"]["LoupeMeet"][];
             nearest: components["schemas"]["RoundingCost"];
             pavilionFactor: number;
-            stopped: boolean;
             tiers: components["schemas"]["MovedTier"][];
             warnings: components["schemas"]["Place"][];
         };
@@ -1920,10 +1921,11 @@ export interface components {
         SequenceReport: {
             better: components["schemas"]["BetterOrder"] | null;
             cuttable: boolean;
+            /** @enum {string} */
+            ended: "complete" | "budget" | "stopped";
             free: number[];
             optional: components["schemas"]["OptionalTier"][];
             problems: components["schemas"]["Place"][];
-            stopped: boolean;
         };
         Settings: {
             answered: boolean;
@@ -2041,6 +2043,8 @@ export interface components {
             wheel: components["schemas"]["Tooth"][];
         };
         StopProposals: {
+            /** @enum {string} */
+            ended: "complete" | "budget" | "stopped";
             guessed: boolean;
             proposals: components["schemas"]["Draft"][];
         };

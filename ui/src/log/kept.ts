@@ -77,8 +77,17 @@ export class Kept extends Dexie {
     return (await this.singles.get(`reach/${stream}`))?.value as number | undefined;
   }
 
-  log(stream: string): Promise<LogEvent[]> {
-    return this.events.where('stream').equals(stream).toArray();
+  /** Logs, the IDs of what only this browser has, and what was refused, all of one moment. */
+  read(streams: readonly string[]) {
+    return this.transaction('r', this.events, this.refused, this.singles, async () => {
+      const logs = [];
+      for (const stream of streams) {
+        const events = await this.events.where('stream').equals(stream).toArray();
+        logs.push({ stream, known: (await this.reachOf(stream)) !== undefined, events });
+      }
+      const held = await this.events.where('held').equals(1).primaryKeys();
+      return { logs, held, refused: await this.refused.toArray() };
+    });
   }
 
   /** The oldest entries that only this browser has, of any stream. */

@@ -105,7 +105,7 @@ export class Log {
     }));
     this.unkept.push(...made);
     const before = this.snapshot(stream);
-    this.show(stream, before.known, [...before.events, ...made]);
+    this.put(stream, before.known, [...before.events, ...made]);
     this.say({ waiting: this.standing.waiting + made.length });
     void this.keep();
     return made;
@@ -223,20 +223,17 @@ export class Log {
 
   /** Reads streams that are shown here anew, and how many entries wait. */
   private async reread(streams: string[]): Promise<void> {
-    const shown = streams.filter((s) => this.streams.has(s));
     try {
-      for (const stream of shown) {
-        const known = (await this.kept.reachOf(stream)) !== undefined;
-        const events = await this.kept.log(stream);
-        // Nothing is waited for from here on: what was added meanwhile is among the unkept.
+      const read = await this.kept.read(streams.filter((s) => this.streams.has(s)));
+      // Nothing is waited for from here on: what was added meanwhile is among the unkept, and
+      // nobody is shown a tick without its being counted.
+      for (const { stream, known, events } of read.logs) {
         const ids = new Set(events.map((e) => e.id));
         const own = this.unkept.filter((e) => e.stream === stream && !ids.has(e.id));
-        this.show(stream, known, [...events, ...own]);
+        this.put(stream, known, [...events, ...own]);
       }
-      const held = await this.kept.events.where('held').equals(1).primaryKeys();
-      const waiting = new Set([...held, ...this.unkept.map((e) => e.id)]).size;
-      const refused = await this.kept.refused.toArray();
-      this.say({ waiting, refused, fleeting: this.unkept.length });
+      const waiting = new Set([...read.held, ...this.unkept.map((e) => e.id)]).size;
+      this.say({ waiting, refused: read.refused, fleeting: this.unkept.length });
     } catch {
       // Nothing is kept here: what this page knows is all there is.
       this.say({ waiting: this.unkept.length, fleeting: this.unkept.length, keeps: false });
@@ -244,8 +241,12 @@ export class Log {
   }
 
   private show(stream: string, known: boolean, events: readonly LogEvent[]): void {
-    this.streams.set(stream, { known, events, state: fold(events) });
+    this.put(stream, known, events);
     this.tellListeners();
+  }
+
+  private put(stream: string, known: boolean, events: readonly LogEvent[]): void {
+    this.streams.set(stream, { known, events, state: fold(events) });
   }
 
   private say(change: Partial<Standing>): void {

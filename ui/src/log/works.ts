@@ -1,5 +1,6 @@
-import { ApiProblem } from '../api/client';
+import { ApiProblem, type BenchScript, type RunScript } from '../api/client';
 import { kept } from './browser';
+import { streamOf, type LogEvent } from './events';
 
 /** How long the network is waited for before what is kept is shown, in ms. */
 const race = 2000;
@@ -31,3 +32,32 @@ export const isKept = async (path: string): Promise<boolean> =>
     .equals(path)
     .count()
     .catch(() => 0)) > 0;
+
+/** What a visit is called at the bench. */
+export interface VisitNames {
+  stone: string;
+  tier: string;
+  tooth: number;
+  pass: string;
+}
+
+/** The names of a visit, where a bench that was opened here knows them. */
+export async function namesOf(event: LogEvent): Promise<VisitNames | undefined> {
+  if (event.kind !== 'done' && event.kind !== 'skip') return undefined;
+  for (const { work } of await kept.works.toArray().catch(() => [])) {
+    const opened = work as BenchScript | RunScript;
+    const one =
+      'stones' in opened ? opened.stones.find((s) => streamOf(s.workId) === event.stream) : opened;
+    const script = 'stones' in opened ? opened.script : opened;
+    if (!one || streamOf(one.workId) !== event.stream) continue;
+    const facet = script.facets?.find((f) => f.id === event.payload.facet);
+    if (!facet) continue;
+    return {
+      stone: `${one.number} · ${one.name}`,
+      tier: facet.tier,
+      tooth: facet.dial.tooth,
+      pass: script.passes.find((p) => p.id === event.payload.pass)?.name ?? '',
+    };
+  }
+  return undefined;
+}

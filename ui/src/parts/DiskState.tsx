@@ -5,9 +5,11 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { log } from '../log/browser';
 import type { LogEvent } from '../log/events';
+import type { RefusedEvent } from '../log/kept';
+import { namesOf, type VisitNames } from '../log/works';
 import { diskWords as d } from '../words/disk';
 import { moment } from '../words/numbers';
 import { w } from '../words/words';
@@ -59,20 +61,7 @@ function Refused({ onClose }: { onClose: () => void }) {
       <DialogContent>
         {refused.length === 0 && <Typography>{d.noneRefused}</Typography>}
         {refused.map((r) => (
-          <Box
-            key={r.id}
-            sx={{ display: 'flex', gap: 3, py: 2, borderBottom: 1, borderColor: 'divider' }}
-          >
-            <Box sx={{ flexGrow: 1 }}>
-              <Typography sx={{ fontWeight: 600 }}>
-                {whatWas(r.event)} · {moment(r.event.deviceTime)}
-              </Typography>
-              <Typography>{r.message}</Typography>
-            </Box>
-            <Button onClick={() => void log.dismiss(r.id)} sx={{ minHeight: 44 }}>
-              {d.understood}
-            </Button>
-          </Box>
+          <RefusedEntry key={r.id} entry={r} />
         ))}
       </DialogContent>
       <DialogActions>
@@ -82,12 +71,49 @@ function Refused({ onClose }: { onClose: () => void }) {
   );
 }
 
+function RefusedEntry({ entry }: { entry: RefusedEvent }) {
+  const { event } = entry;
+  const [names, setNames] = useState<VisitNames>();
+  useEffect(() => {
+    let over = false;
+    void namesOf(event).then((n) => !over && setNames(n));
+    return () => {
+      over = true;
+    };
+  }, [event]);
+  return (
+    <Box
+      sx={{
+        display: 'flex',
+        alignItems: 'flex-start',
+        gap: 3,
+        py: 2,
+        borderBottom: 1,
+        borderColor: 'divider',
+      }}
+    >
+      <Box sx={{ flexGrow: 1 }}>
+        <Typography sx={{ fontWeight: 600 }}>{whatWas(event, names)}</Typography>
+        <Typography color="text.secondary">
+          {[names?.stone, moment(event.deviceTime)].filter(Boolean).join(', ')}
+        </Typography>
+        <Typography>{entry.message}</Typography>
+      </Box>
+      <Button onClick={() => void log.dismiss(entry.id)} sx={{ minHeight: 44, flexShrink: 0 }}>
+        {d.understood}
+      </Button>
+    </Box>
+  );
+}
+
 /** An entry in words. */
-function whatWas(e: LogEvent): string {
+function whatWas(e: LogEvent, names?: VisitNames): string {
   switch (e.kind) {
     case 'done':
     case 'skip':
-      return `${d.kinds[e.kind]} ${e.payload.facet} · ${e.payload.pass}`;
+      return names
+        ? d.visit(e.kind, names.tier, names.tooth, names.pass)
+        : `${d.kinds[e.kind]} ${e.payload.facet}`;
     case 'note':
       return `${d.kinds.note}: ${e.payload.text}`;
     case 'check':

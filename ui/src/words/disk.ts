@@ -17,7 +17,7 @@ export const diskWords = {
   noneRefused: 'Every entry has been read.',
   understood: 'Understood',
   kinds: {
-    done: 'Cut of facet',
+    done: 'Cut: facet',
     skip: 'Left out: facet',
     check: 'Check',
     transfer: 'The stone was turned over',
@@ -26,6 +26,8 @@ export const diskWords = {
     begin: 'Begun',
     end: 'Paused',
   } as Record<string, string>,
+  visit: (kind: 'done' | 'skip', tier: string, tooth: number, pass: string) =>
+    `${kind === 'done' ? 'Cut' : 'Left out'}: ${tier} at ${tooth}${pass && `, ${pass}`}`,
   reloads: 'A reload without the network would work.',
   noReload: 'A reload without the network would not work yet.',
   newPlan: (no: number) => `The plan was changed at the desk: it is plan ${no} now.`,

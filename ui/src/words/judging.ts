@@ -1,6 +1,14 @@
 /** What is said where a diagram is judged before it is cut. */
 export const judgingWords = {
   head: 'Before you cut it',
+  /** How a search ended that did not look at everything; nothing for one that did. */
+  ended: {
+    complete: '',
+    budget:
+      'There are more ways to try than Cressa tries. This is the best of those it tried; there may be a better one.',
+    stopped:
+      'The time was up before every way was tried. This is the best so far; there may be a better one.',
+  },
   order: {
     open: 'Cutting order',
     mend: 'Mend the order',
@@ -8,6 +16,7 @@ export const judgingWords = {
     written: 'As written',
     better: 'Better',
     cuttable: 'It can be cut as written, and no order is better.',
+    cuttableSoFar: 'It can be cut as written. No better order was found.',
     cuttableBetter:
       'It can be cut as written. Another order leaves less to the eye, or is closer to your habits.',
     cuttableTwice: 'It can be cut as written, but the stone would be turned over more than once.',

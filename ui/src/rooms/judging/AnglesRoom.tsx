@@ -112,6 +112,7 @@ function Angles({ diagram: d, settings, materials }: Props) {
               {p.message}
             </Care>
           ))}
+          {report && report.ended !== 'complete' && <Care>{judgingWords.ended[report.ended]}</Care>}
           {report && wish.step > 0 && <RoundingCosts report={report} chosen={wish.search} />}
           {report && <MovedTiers report={report} />}
           {report && <OpenMeets meets={report.meets} />}

@@ -62,6 +62,7 @@ function Judged({ draft, report }: { draft: Draft; report: SequenceReport }) {
   return (
     <>
       <Typography sx={{ fontWeight: 600 }}>{verdict(report)}</Typography>
+      {report.ended !== 'complete' && <Care>{judgingWords.ended[report.ended]}</Care>}
       {report.problems
         .filter((p) => p.tier < 0)
         .map((p) => (
@@ -106,7 +107,7 @@ function Judged({ draft, report }: { draft: Draft; report: SequenceReport }) {
 
 function verdict(r: SequenceReport): string {
   if (!r.cuttable) return r.better ? o.uncuttable : `${o.uncuttable} ${o.none}`;
-  if (!r.better?.changed) return o.cuttable;
+  if (!r.better?.changed) return r.ended === 'complete' ? o.cuttable : o.cuttableSoFar;
   return r.problems.length > 0 ? o.cuttableTwice : o.cuttableBetter;
 }
 

@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, type Draft } from '../../api/client';
-import { Await } from '../../parts/Page';
+import { Await, Care } from '../../parts/Page';
 import { Sheet } from '../../parts/Sheet';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { judgingWords } from '../../words/judging';
@@ -42,6 +42,7 @@ export function StopsDialog({ draft, onClose, onTake }: Props) {
           {(f) => (
             <>
               <Typography>{f.guessed ? s.guessed : changed ? s.derived : s.none}</Typography>
+              {f.ended !== 'complete' && <Care>{judgingWords.ended[f.ended]}</Care>}
               {f.guessed && (
                 <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', my: 3 }}>
                   {f.proposals.map((p, i) => (
