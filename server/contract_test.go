@@ -10,6 +10,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"reflect"
 	"slices"
 	"strings"
 	"testing"
@@ -19,8 +20,11 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"cressa/core/diagram"
+	"cressa/core/sweep"
 	"cressa/demo"
 	"cressa/server"
+	"cressa/workshop"
 )
 
 // schema is as much of JSON Schema as the contract uses.
@@ -335,3 +339,30 @@ func TestWhateverIsSentTheAnswerKeepsToTheContract(t *testing.T) {
 }
 
 func cut(s string) string { return s[:min(len(s), 3000)] }
+
+// What is sent has the ranges of the record that it becomes: the records check themselves,
+// and the contract tells the same.
+func TestTheContractHasTheRangesOfTheRecords(t *testing.T) {
+	for sent, record := range map[reflect.Type]reflect.Type{
+		reflect.TypeFor[server.Draft]():      reflect.TypeFor[diagram.Draft](),
+		reflect.TypeFor[server.DraftTier]():  reflect.TypeFor[diagram.DraftTier](),
+		reflect.TypeFor[server.Choices]():    reflect.TypeFor[workshop.Choices](),
+		reflect.TypeFor[server.Size]():       reflect.TypeFor[workshop.Size](),
+		reflect.TypeFor[server.Ways]():       reflect.TypeFor[workshop.Ways](),
+		reflect.TypeFor[server.Pass]():       reflect.TypeFor[workshop.Pass](),
+		reflect.TypeFor[server.Finish]():     reflect.TypeFor[workshop.Finish](),
+		reflect.TypeFor[server.Intake]():     reflect.TypeFor[workshop.Intake](),
+		reflect.TypeFor[server.Settings]():   reflect.TypeFor[workshop.Settings](),
+		reflect.TypeFor[server.Machine]():    reflect.TypeFor[workshop.Machine](),
+		reflect.TypeFor[server.Habits]():     reflect.TypeFor[workshop.Habits](),
+		reflect.TypeFor[server.Looking]():    reflect.TypeFor[workshop.Looking](),
+		reflect.TypeFor[server.SweepAsked](): reflect.TypeFor[workshop.SweepAsked](),
+		reflect.TypeFor[server.Axis]():       reflect.TypeFor[sweep.Axis](),
+	} {
+		require.Equal(t, record.NumField(), sent.NumField(), sent.Name())
+		for i := range record.NumField() {
+			assert.Equal(t, record.Field(i).Name, sent.Field(i).Name, sent.Name())
+			assert.Equal(t, record.Field(i).Tag.Get("validate"), sent.Field(i).Tag.Get("validate"), "%s.%s", sent.Name(), record.Field(i).Name)
+		}
+	}
+}

@@ -62,8 +62,8 @@ type ReadRequest struct {
 
 // ReadFile is what a text was recognised as, to be looked at before it is added.
 type ReadFile struct {
-	Name  string        `json:"name"`
-	Draft diagram.Draft `json:"draft"`
+	Name  string `json:"name"`
+	Draft Draft  `json:"draft"`
 	// Whole tells that the text was a diagram file; the rest are tables.
 	Whole bool       `json:"whole"`
 	Lines []ReadLine `json:"lines"`
@@ -81,19 +81,19 @@ type ReadLine struct {
 
 // Proposed is a diagram that was designed and is not kept yet.
 type Proposed struct {
-	Draft diagram.Draft `json:"draft"`
+	Draft Draft `json:"draft"`
 }
 
 // AddDraftRequest adds what was read. Origin says where it came from.
 type AddDraftRequest struct {
-	Draft  diagram.Draft `json:"draft"`
-	Origin string        `json:"origin" validate:"max=300"`
+	Draft  Draft  `json:"draft"`
+	Origin string `json:"origin" validate:"max=300"`
 }
 
 // DraftRequest saves a draft over the version that was read.
 type DraftRequest struct {
-	Draft   diagram.Draft `json:"draft"`
-	Version int           `json:"version"`
+	Draft   Draft `json:"draft"`
+	Version int   `json:"version"`
 }
 
 // SenseRequest says which way a diagram's indexes run.
@@ -123,26 +123,27 @@ type byIDWithBody[T any] struct {
 func (s *Server) diagramRoutes() {
 	handle(s, route{method: http.MethodGet, path: "/api/diagrams", name: "listDiagrams", summary: "A page of the library"}, s.diagramList)
 	// A version never changes, and neither does its picture.
-	handle(s, route{method: http.MethodGet, path: "/api/pictures/:hash", name: "getPicture", summary: "The small drawing of a version", lasts: true}, func(c *echo.Context, in HashRequest) (workshop.Picture, error) {
-		return s.workshop.Picture(c.Request().Context(), in.Hash)
+	handle(s, route{method: http.MethodGet, path: "/api/pictures/:hash", name: "getPicture", summary: "The small drawing of a version", lasts: true}, func(c *echo.Context, in HashRequest) (Picture, error) {
+		p, err := s.workshop.Picture(c.Request().Context(), in.Hash)
+		return Picture(p), err
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/diagrams", name: "newDiagram", summary: "Add an empty diagram"}, func(c *echo.Context, _ struct{}) (Diagram, error) {
 		return viewed(s.workshop.NewDiagram(c.Request().Context()))
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/diagrams/quick", name: "quickDesign", summary: "Propose a diagram for an outline and an index"}, func(_ *echo.Context, in withBody[quick.Wish]) (Proposed, error) {
-		d, err := quick.Design(in.Body)
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/quick", name: "quickDesign", summary: "Propose a diagram for an outline and an index"}, func(_ *echo.Context, in withBody[Wish]) (Proposed, error) {
+		d, err := quick.Design(quick.Wish(in.Body))
 		if err != nil {
 			return Proposed{}, err
 		}
-		return Proposed{diagram.DraftOf(d)}, nil
+		return Proposed{draftView(diagram.DraftOf(d))}, nil
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/diagrams/read", name: "readDiagram", summary: "Recognise a diagram in a file or a table"}, readDiagram)
 	handle(s, route{method: http.MethodPost, path: "/api/diagrams/add", name: "addDiagram", summary: "Add a diagram that was read"}, func(c *echo.Context, in withBody[AddDraftRequest]) (Diagram, error) {
-		return viewed(s.workshop.ImportDraft(c.Request().Context(), in.Body.Draft, in.Body.Origin))
+		return viewed(s.workshop.ImportDraft(c.Request().Context(), in.Body.Draft.draft(), in.Body.Origin))
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id", name: "getDiagram", summary: "One diagram"}, s.diagramPage)
 	handle(s, route{method: http.MethodPut, path: "/api/diagrams/:id/draft", name: "saveDraft", summary: "Save a draft as it was typed"}, func(c *echo.Context, in byIDWithBody[DraftRequest]) (Diagram, error) {
-		return viewed(s.workshop.SaveDraft(c.Request().Context(), in.ID, in.Body.Draft, in.Body.Version))
+		return viewed(s.workshop.SaveDraft(c.Request().Context(), in.ID, in.Body.Draft.draft(), in.Body.Version))
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/keep", name: "keepDiagram", summary: "Keep the draft as the present version"}, func(c *echo.Context, in byIDWithBody[VersionRequest]) (Diagram, error) {
 		return viewed(s.workshop.KeepDraft(c.Request().Context(), in.ID, in.Body.Version))
@@ -228,14 +229,14 @@ func readDiagram(_ *echo.Context, in withBody[ReadRequest]) (ReadFile, error) {
 		if len(mistakes) > 0 {
 			return out, inFile(mistakes)
 		}
-		out.Draft, out.Whole = diagram.DraftOf(d), true
+		out.Draft, out.Whole = draftView(diagram.DraftOf(d)), true
 		return out, nil
 	}
 	table, mistake := formats.ReadTable(in.Body.Text)
 	if mistake != nil {
 		return out, inFile([]formats.Mistake{*mistake})
 	}
-	out.Draft = table.Draft
+	out.Draft = draftView(table.Draft)
 	for _, l := range table.Lines {
 		out.Lines = append(out.Lines, ReadLine{l.No, l.Text, string(l.Kind), l.Tier})
 	}

@@ -93,9 +93,9 @@ type DeviceList struct {
 	URL    string `json:"url"`
 	Secure bool   `json:"secure"`
 	// Code pairs one device until Until. It is shown on this machine only.
-	Code    string            `json:"code"`
-	Until   time.Time         `json:"until"`
-	Devices []workshop.Device `json:"devices"`
+	Code    string    `json:"code"`
+	Until   time.Time `json:"until"`
+	Devices []Device  `json:"devices"`
 	// QR is the address as rows of a code's dark and light squares, 1 and 0.
 	QR []string `json:"qr"`
 	// Here tells that the one who asks sits at this machine.
@@ -116,7 +116,7 @@ type PairRequest struct {
 func (s *Server) doorRoutes() {
 	handle(s, route{method: http.MethodGet, path: "/api/devices", name: "listDevices", summary: "Paired devices, and how to pair one"}, func(c *echo.Context, _ struct{}) (DeviceList, error) {
 		devices, err := s.workshop.Devices(c.Request().Context())
-		out := DeviceList{URL: s.door.network.URL(), Secure: s.door.network.TLS, Devices: devices, QR: []string{}, Here: fromHere(c.Request())}
+		out := DeviceList{URL: s.door.network.URL(), Secure: s.door.network.TLS, Devices: views(devices, func(d workshop.Device) Device { return Device(d) }), QR: []string{}, Here: fromHere(c.Request())}
 		if out.URL != "" && out.Here {
 			out.Code, out.Until = s.door.Code()
 			out.QR = qrRows(out.URL)

@@ -19,8 +19,8 @@ import (
 // SolveRequest asks for the stone that a draft makes.
 type SolveRequest struct {
 	// Serial comes back in the answer, so that a late one can be dropped.
-	Serial int           `json:"serial"`
-	Draft  diagram.Draft `json:"draft"`
+	Serial int   `json:"serial"`
+	Draft  Draft `json:"draft"`
 	// Off lists the keys of tiers to leave off, to look at the stone without them.
 	Off []string `json:"off" validate:"max=400"`
 	// Gear shows the stone on another gear at its best turn; 0 is the diagram's own.
@@ -38,7 +38,7 @@ type Solved struct {
 
 // GearsRequest asks how a draft's stone is cut on the gears of a machine.
 type GearsRequest struct {
-	Draft diagram.Draft `json:"draft"`
+	Draft Draft `json:"draft"`
 	// Width is what a gap is reckoned at, in mm.
 	Width float64 `json:"width" validate:"min=0.1,max=500"`
 }
@@ -66,20 +66,20 @@ type GearOnFile struct {
 
 // ReshapeRequest asks for a tier of a draft to be reshaped.
 type ReshapeRequest struct {
-	Draft diagram.Draft   `json:"draft"`
-	Tier  int             `json:"tier" validate:"min=0,max=399"`
-	How   diagram.Reshape `json:"how"`
+	Draft Draft   `json:"draft"`
+	Tier  int     `json:"tier" validate:"min=0,max=399"`
+	How   Reshape `json:"how"`
 }
 
 // Reshaped is the draft afterwards.
 type Reshaped struct {
-	Draft diagram.Draft `json:"draft"`
+	Draft Draft `json:"draft"`
 }
 
 // PullRequest asks where the cut of a tier can stop.
 type PullRequest struct {
-	Draft diagram.Draft `json:"draft"`
-	Tier  int           `json:"tier" validate:"min=0,max=399"`
+	Draft Draft `json:"draft"`
+	Tier  int   `json:"tier" validate:"min=0,max=399"`
 }
 
 // PullStopRequest asks for the stop at a distance between the meets.
@@ -116,15 +116,15 @@ type Reach struct {
 
 // LoupeRequest asks how the meets of a draft's stone look once it is cut.
 type LoupeRequest struct {
-	Draft diagram.Draft `json:"draft"`
-	Width float64       `json:"width" validate:"min=0.1,max=500"`
+	Draft Draft   `json:"draft"`
+	Width float64 `json:"width" validate:"min=0.1,max=500"`
 	// Gear is the one it is cut on, 0 the diagram's own.
 	Gear int `json:"gear" validate:"min=0,max=360"`
 	// WholeTeeth leaves the cheats out, as a machine without a cheater must.
 	WholeTeeth bool `json:"wholeTeeth"`
 	// Exact is the draft before its angles were rounded, whose meets are looked at; null
 	// looks at those of the draft itself.
-	Exact *diagram.Draft `json:"exact"`
+	Exact *Draft `json:"exact"`
 }
 
 // Loupe is a stone as it is cut, with what its meets have become.
@@ -153,7 +153,7 @@ func (s *Server) editingRoutes() {
 }
 
 func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, error) {
-	stone, problems := cutting.Sketch(in.Body.Draft, in.Body.Off...)
+	stone, problems := cutting.Sketch(in.Body.Draft.draft(), in.Body.Off...)
 	out := Solved{Serial: in.Body.Serial, Problems: placesOf(problems), Warnings: []Place{}}
 	if stone == nil {
 		return out, nil
@@ -163,7 +163,7 @@ func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, erro
 		return out, err
 	}
 	leaking := slices.DeleteFunc(angles.LeakingOptionals(stone.Diagram, stone.Diagram.RefractiveIndex), func(p diagram.Problem) bool {
-		return slices.Contains(in.Body.Off, in.Body.Draft.Tiers[p.TierNo].Key)
+		return slices.Contains(in.Body.Off, in.Body.Draft.draft().Tiers[p.TierNo].Key)
 	})
 	out.Warnings = placesOf(slices.Concat(stone.Warnings, leaking))
 	stopped := slices.ContainsFunc(problems, func(p diagram.Problem) bool { return p.TierNo >= 0 })
@@ -171,7 +171,7 @@ func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, erro
 		gear: stone.Diagram.Gear, refractiveIndex: stone.Diagram.RefractiveIndex,
 		complete: !stopped && !stone.Solid().ShowsBlock(), machine: settings.MachineOf(""),
 	}
-	for i, t := range in.Body.Draft.Tiers {
+	for i, t := range in.Body.Draft.draft().Tiers {
 		if slices.Contains(in.Body.Off, t.Key) {
 			v.off = append(v.off, i)
 		}
@@ -184,17 +184,17 @@ func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, erro
 }
 
 func reshape(_ *echo.Context, in withBody[ReshapeRequest]) (Reshaped, error) {
-	draft, err := in.Body.Draft.Reshape(in.Body.Tier, in.Body.How)
-	return Reshaped{draft}, err
+	draft, err := in.Body.Draft.draft().Reshape(in.Body.Tier, diagram.Reshape(in.Body.How))
+	return Reshaped{draftView(draft)}, err
 }
 
 // pullOf reads as much of a draft as comes before the tier, and the tier itself.
 func pullOf(in PullRequest) (*cutting.Pull, error) {
-	draft := in.Draft
+	draft := in.Draft.draft()
 	if in.Tier >= len(draft.Tiers) {
 		return nil, diagram.Problem{Code: diagram.UnknownTier, TierNo: -1, Other: fmt.Sprint(in.Tier + 1)}
 	}
-	draft.Tiers = slices.Clone(draft.Tiers[:in.Tier+1])
+	draft.Tiers = draft.Tiers[:in.Tier+1]
 	// Its present stop is about to be replaced and need not be readable.
 	draft.Tiers[in.Tier].Stop = diagram.Stop{Kind: diagram.Depth}.String()
 	d, problems := named(draft).Read()
@@ -245,7 +245,7 @@ func finished(draft diagram.Draft) (*cutting.Stone, error) {
 }
 
 func (s *Server) rankGears(c *echo.Context, in withBody[GearsRequest]) (GearReport, error) {
-	stone, err := finished(in.Body.Draft)
+	stone, err := finished(in.Body.Draft.draft())
 	if err != nil {
 		return GearReport{}, err
 	}
@@ -280,7 +280,7 @@ func (s *Server) rankGears(c *echo.Context, in withBody[GearsRequest]) (GearRepo
 }
 
 func loupe(_ *echo.Context, in withBody[LoupeRequest]) (Loupe, error) {
-	stone, err := finished(in.Body.Draft)
+	stone, err := finished(in.Body.Draft.draft())
 	if err != nil {
 		return Loupe{}, err
 	}
@@ -297,7 +297,7 @@ func loupe(_ *echo.Context, in withBody[LoupeRequest]) (Loupe, error) {
 		planes = stone.AtWholeTeeth(teeth, turns)
 	}
 	if in.Body.Exact != nil {
-		if stone, err = finished(*in.Body.Exact); err != nil {
+		if stone, err = finished(in.Body.Exact.draft()); err != nil {
 			return Loupe{}, err
 		}
 		if len(stone.Facets) != len(planes) {

@@ -77,6 +77,6 @@ func TestReshapingKeepsTheDraftWhereItCannotBeDone(t *testing.T) {
 	c := start(t)
 	draft := c.diagramCalled("First Light").Draft
 	var out server.Reshaped
-	c.put("POST", "/api/reshape", server.ReshapeRequest{Draft: draft, Tier: 0, How: diagram.Reshape{Kind: diagram.Copied}}, &out)
+	c.put("POST", "/api/reshape", server.ReshapeRequest{Draft: draft, Tier: 0, How: server.Reshape{Kind: diagram.Copied}}, &out)
 	assert.Len(t, out.Draft.Tiers, len(draft.Tiers)+1)
 }

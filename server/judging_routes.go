@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"slices"
 	"time"
 
 	"github.com/labstack/echo/v5"
@@ -19,7 +20,7 @@ import (
 
 // DraftOnly is a draft to be judged.
 type DraftOnly struct {
-	Draft diagram.Draft `json:"draft"`
+	Draft Draft `json:"draft"`
 }
 
 // SequenceReport tells whether a draft can be cut in its order.
@@ -38,7 +39,7 @@ type SequenceReport struct {
 
 // BetterOrder is a draft with its tiers in a better order.
 type BetterOrder struct {
-	Draft diagram.Draft `json:"draft"`
+	Draft Draft `json:"draft"`
 	// Free lists the places of its tiers that are cut by size or by eye.
 	Free []int `json:"free"`
 	// Changed tells whether anything is different.
@@ -59,13 +60,13 @@ type StopProposals struct {
 	// the same stone.
 	Guessed bool `json:"guessed"`
 	// Ended tells how the search ended.
-	Ended     string          `json:"ended" validate:"oneof=complete budget stopped"`
-	Proposals []diagram.Draft `json:"proposals"`
+	Ended     string  `json:"ended" validate:"oneof=complete budget stopped"`
+	Proposals []Draft `json:"proposals"`
 }
 
 // AnglesRequest asks for the angles of a draft to be moved and rounded.
 type AnglesRequest struct {
-	Draft diagram.Draft `json:"draft"`
+	Draft Draft `json:"draft"`
 	// Target is null where the angles stay, apart from being rounded.
 	Target *AnglesTarget `json:"target"`
 	// Step in degrees is what the angles are rounded to, 0 for not at all. Search looks
@@ -90,11 +91,11 @@ type AnglesTarget struct {
 
 // AnglesReport is a draft at other angles, beside what it was.
 type AnglesReport struct {
-	Draft diagram.Draft `json:"draft"`
+	Draft Draft `json:"draft"`
 	// Exact is the draft before it was rounded.
-	Exact          diagram.Draft `json:"exact"`
-	PavilionFactor float64       `json:"pavilionFactor"`
-	CrownFactor    float64       `json:"crownFactor"`
+	Exact          Draft   `json:"exact"`
+	PavilionFactor float64 `json:"pavilionFactor"`
+	CrownFactor    float64 `json:"crownFactor"`
 	// Margin is what the shallowest pavilion tier was given, 0 without a target.
 	Margin   float64      `json:"margin"`
 	Tiers    []MovedTier  `json:"tiers"`
@@ -144,8 +145,8 @@ type MachineErrors struct {
 
 // ToleranceRequest asks what a machine's errors do to the meets.
 type ToleranceRequest struct {
-	Draft diagram.Draft `json:"draft"`
-	Width float64       `json:"width" validate:"min=0.1,max=500"`
+	Draft Draft   `json:"draft"`
+	Width float64 `json:"width" validate:"min=0.1,max=500"`
 	// Angle and Index are standard deviations in degrees, Depth in mm.
 	Angle  float64 `json:"angle" validate:"min=0,max=5"`
 	Index  float64 `json:"index" validate:"min=0,max=5"`
@@ -213,7 +214,7 @@ func named(draft diagram.Draft) diagram.Draft {
 func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceReport, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
-	d, problems := named(in.Body.Draft).Read()
+	d, problems := named(in.Body.Draft.draft()).Read()
 	if len(problems) > 0 {
 		return SequenceReport{}, workshop.NotCuttable{Problems: problems}
 	}
@@ -225,11 +226,8 @@ func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceRe
 	q := cutting.JudgeOrder(ctx, d, cutting.Preference{Girdle: habits.Girdle, Table: habits.Table})
 	out := SequenceReport{Cuttable: q.Cuttable, Problems: placesOf(q.Problems), Free: q.Free, Optional: []OptionalTier{}, Ended: string(q.Status)}
 	if q.Better != nil {
-		better := BetterOrder{Draft: in.Body.Draft.Rewritten(q.Better.Diagram, q.Order), Free: cutting.ByEye(q.Better.Diagram)}
-		for i, t := range better.Draft.Tiers {
-			better.Changed = better.Changed || t != in.Body.Draft.Tiers[i]
-		}
-		out.Better = &better
+		better := draftView(in.Body.Draft.draft().Rewritten(q.Better.Diagram, q.Order))
+		out.Better = &BetterOrder{Draft: better, Free: cutting.ByEye(q.Better.Diagram), Changed: !slices.Equal(better.Tiers, in.Body.Draft.Tiers)}
 	}
 	for no, t := range d.Tiers {
 		if !t.Optional {
@@ -253,8 +251,8 @@ func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceRe
 func deriveStops(c *echo.Context, in withBody[DraftOnly]) (StopProposals, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
-	out := StopProposals{Proposals: []diagram.Draft{}, Ended: string(cutting.Complete)}
-	d, lacking, problems := named(in.Body.Draft).ReadLacking()
+	out := StopProposals{Proposals: []Draft{}, Ended: string(cutting.Complete)}
+	d, lacking, problems := named(in.Body.Draft.draft()).ReadLacking()
 	if len(problems) > 0 {
 		return out, workshop.NotCuttable{Problems: problems}
 	}
@@ -279,7 +277,7 @@ func deriveStops(c *echo.Context, in withBody[DraftOnly]) (StopProposals, error)
 		stones = append(stones, derived)
 	}
 	for _, stone := range stones {
-		out.Proposals = append(out.Proposals, in.Body.Draft.Rewritten(stone.Diagram, nil))
+		out.Proposals = append(out.Proposals, draftView(in.Body.Draft.draft().Rewritten(stone.Diagram, nil)))
 	}
 	return out, nil
 }
@@ -287,7 +285,7 @@ func deriveStops(c *echo.Context, in withBody[DraftOnly]) (StopProposals, error)
 func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (AnglesReport, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
-	stone, err := finished(in.Body.Draft)
+	stone, err := finished(in.Body.Draft.draft())
 	if err != nil {
 		return AnglesReport{}, err
 	}
@@ -320,7 +318,7 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 	} else {
 		warnings = angles.LeakingOptionals(stone.Diagram, stone.Diagram.RefractiveIndex)
 	}
-	out.Exact = in.Body.Draft.Rewritten(exact.Diagram, nil)
+	out.Exact = draftView(in.Body.Draft.draft().Rewritten(exact.Diagram, nil))
 	after := exact
 	um := 1000 * in.Body.Width / exact.Measures().Width
 	if in.Body.Step > 0 {
@@ -341,7 +339,7 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 		after, errs = chosen.Stone, chosen.Errors
 		out.Nearest, out.Best = costOf(nearest, um), costOf(best, um)
 	}
-	out.Draft = in.Body.Draft.Rewritten(after.Diagram, nil)
+	out.Draft = draftView(in.Body.Draft.draft().Rewritten(after.Diagram, nil))
 	out.Before, out.After = movedStone(stone, in.Body.Width, weighed), movedStone(after, in.Body.Width, weighed)
 	out.Meets = loupeMeets(exact, errs, um)
 	out.Warnings = placesOf(warnings)
@@ -389,7 +387,7 @@ func (s *Server) machineErrors(c *echo.Context, _ struct{}) (MachineErrors, erro
 }
 
 func (s *Server) tolerance(c *echo.Context, in withBody[ToleranceRequest], send func(ToleranceLine) error) error {
-	stone, err := finished(in.Body.Draft)
+	stone, err := finished(in.Body.Draft.draft())
 	if err != nil {
 		return err
 	}

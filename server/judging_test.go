@@ -141,12 +141,9 @@ func TestSolidsBecomeDiagramsOverTheWire(t *testing.T) {
 	c := start(t)
 	var die server.PlacedSolid
 	c.put(http.MethodPost, "/api/solids/rule", server.RuleRequest{
-		Rule: polyhedron.Rule{Kind: polyhedron.Icosahedron, Pose: polyhedron.CornerUp, Sides: 3, Height: 1}, Name: "Twenty", Gear: 80, RefractiveIndex: 1.54,
+		Rule: server.Rule{Kind: polyhedron.Icosahedron, Pose: polyhedron.CornerUp, Sides: 3, Height: 1}, Name: "Twenty", Gear: 80, RefractiveIndex: 1.54,
 	}, &die)
-	d, problems := die.Draft.Read()
-	require.Empty(t, problems)
-	stone, err := cutting.Cut(d)
-	require.NoError(t, err)
+	stone := cutOf(t, die.Draft)
 	assert.Equal(t, 20, stone.Measures().Facets)
 
 	var read server.PlacedSolid
@@ -156,9 +153,7 @@ func TestSolidsBecomeDiagramsOverTheWire(t *testing.T) {
 	}
 	c.put(http.MethodPost, "/api/solids/read", ask, &read)
 	assert.Len(t, read.Faces, 20)
-	again, problems := read.Draft.Read()
-	require.Empty(t, problems)
-	assert.Equal(t, 20, mustFacets(t, again))
+	assert.Equal(t, 20, cutOf(t, read.Draft).Measures().Facets)
 
 	for name, change := range map[string]func(*server.SolidRequest){
 		"Choose it again": func(r *server.SolidRequest) { r.Data = "not base64!" },
@@ -174,8 +169,16 @@ func TestSolidsBecomeDiagramsOverTheWire(t *testing.T) {
 	}
 }
 
-func mustFacets(t *testing.T, d *diagram.Diagram) int {
-	s, err := cutting.Cut(d)
+// cutOf cuts a draft as it came over the wire.
+func cutOf(t *testing.T, sent server.Draft) *cutting.Stone {
+	t.Helper()
+	data, err := json.Marshal(sent)
 	require.NoError(t, err)
-	return s.Measures().Facets
+	var draft diagram.Draft
+	require.NoError(t, json.Unmarshal(data, &draft))
+	d, problems := draft.Read()
+	require.Empty(t, problems)
+	stone, err := cutting.Cut(d)
+	require.NoError(t, err)
+	return stone
 }

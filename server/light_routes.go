@@ -10,7 +10,6 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"cressa/core/cutting"
-	"cressa/core/diagram"
 	"cressa/core/light"
 	"cressa/core/material"
 	"cressa/formats"
@@ -19,8 +18,8 @@ import (
 
 // LookRequest asks for a picture of a draft under light.
 type LookRequest struct {
-	Draft diagram.Draft `json:"draft"`
-	workshop.Looking
+	Draft Draft `json:"draft"`
+	Looking
 	// Show is the stone in its colour or without one, or where most of the light goes.
 	Show string `json:"show" validate:"oneof=colour pale ways"`
 	// Split shows how the material parts white light into colours.
@@ -65,8 +64,8 @@ type WayShare struct {
 
 // LookedAt is a draft and how it is looked at.
 type LookedAt struct {
-	Draft diagram.Draft `json:"draft"`
-	workshop.Looking
+	Draft Draft `json:"draft"`
+	Looking
 }
 
 // TiltCurve tells how the figures change as the stone is tilted.
@@ -156,8 +155,8 @@ func (s *Server) lightRoutes() {
 }
 
 // lit cuts a draft and finds how it is looked at.
-func (s *Server) lit(ctx context.Context, of diagram.Draft, looking workshop.Looking) (*cutting.Stone, workshop.Seen, error) {
-	stone, err := finished(named(of))
+func (s *Server) lit(ctx context.Context, of Draft, looking Looking) (*cutting.Stone, workshop.Seen, error) {
+	stone, err := finished(named(of.draft()))
 	if err != nil {
 		return nil, workshop.Seen{}, err
 	}
@@ -165,7 +164,7 @@ func (s *Server) lit(ctx context.Context, of diagram.Draft, looking workshop.Loo
 	if err != nil {
 		return nil, workshop.Seen{}, err
 	}
-	seen, err := looking.Resolve(settings)
+	seen, err := workshop.Looking(looking).Resolve(settings)
 	return stone, seen, err
 }
 
@@ -254,7 +253,7 @@ func (s *Server) lightByMaterial(c *echo.Context, in withBody[MaterialsRequest])
 	}
 	ready := light.Of(stone)
 	for _, name := range in.Body.Materials {
-		looking := in.Body.Looking
+		looking := workshop.Looking(in.Body.Looking)
 		looking.Material = name
 		seen, err := looking.Resolve(settings)
 		if err != nil {

@@ -16,12 +16,11 @@ import (
 
 	"cressa/core/sweep"
 	"cressa/server"
-	"cressa/workshop"
 )
 
 // looking is how the stones of these tests are looked at.
-func looking(material string) workshop.Looking {
-	return workshop.Looking{Material: material, RefractiveIndex: 1.54, Width: 8, Model: "head", HeadAngle: 16}
+func looking(material string) server.Looking {
+	return server.Looking{Material: material, RefractiveIndex: 1.54, Width: 8, Model: "head", HeadAngle: 16}
 }
 
 func TestAStoneIsLookedAtOverTheWire(t *testing.T) {
@@ -83,10 +82,10 @@ func TestLightByMaterialTiltAndGirdle(t *testing.T) {
 func TestASweepIsToldAsItComesAndKept(t *testing.T) {
 	c := start(t)
 	d := c.diagramCalled("First Light")
-	ask := server.SweepRequest{Draft: d.Draft, SweepAsked: workshop.SweepAsked{
+	ask := server.SweepRequest{Draft: d.Draft, SweepAsked: server.SweepAsked{
 		Looking: looking("Quartz"),
-		X:       sweep.Axis{Kind: sweep.Pavilion, From: 0.9, To: 1.1, Steps: 3},
-		Y:       sweep.Axis{Kind: sweep.Tier, Tier: 3, From: 40, To: 44, Steps: 3},
+		X:       server.Axis{Kind: sweep.Pavilion, From: 0.9, To: 1.1, Steps: 3},
+		Y:       server.Axis{Kind: sweep.Tier, Tier: 3, From: 40, To: 44, Steps: 3},
 	}}
 	body, err := json.Marshal(ask)
 	require.NoError(t, err)
@@ -142,10 +141,10 @@ func TestASweepIsToldAsItComesAndKept(t *testing.T) {
 func TestASweepEndsWithItsPage(t *testing.T) {
 	c := start(t)
 	d := c.diagramCalled("Deep Field")
-	body, err := json.Marshal(server.SweepRequest{Draft: d.Draft, SweepAsked: workshop.SweepAsked{
+	body, err := json.Marshal(server.SweepRequest{Draft: d.Draft, SweepAsked: server.SweepAsked{
 		Looking: looking("Quartz"),
-		X:       sweep.Axis{Kind: sweep.Pavilion, From: 0.9, To: 1.1, Steps: 60},
-		Y:       sweep.Axis{Kind: sweep.Crown, From: 0.9, To: 1.1, Steps: 60},
+		X:       server.Axis{Kind: sweep.Pavilion, From: 0.9, To: 1.1, Steps: 60},
+		Y:       server.Axis{Kind: sweep.Crown, From: 0.9, To: 1.1, Steps: 60},
 	}})
 	require.NoError(t, err)
 	ctx, stop := context.WithCancel(context.Background())

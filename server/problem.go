@@ -134,9 +134,12 @@ func problemOf(err error) *Problem {
 func fieldPlaces(errs validator.ValidationErrors) []Place {
 	places := make([]Place, len(errs))
 	for i, e := range errs {
-		// Everything that is checked lies in a request's Body; its own name is left out,
-		// and so are those of embedded structs, which JSON does not have either.
-		_, path, _ := strings.Cut(e.Namespace(), ".Body.")
+		// What is checked lies in a request's body or is a record; their own names are left
+		// out, and so are those of embedded structs, which JSON does not have either.
+		_, path, ok := strings.Cut(e.Namespace(), ".body.")
+		if !ok {
+			_, path, _ = strings.Cut(e.Namespace(), ".")
+		}
 		field := slices.DeleteFunc(strings.Split(path, "."), func(name string) bool { return name != "" && unicode.IsUpper(rune(name[0])) })
 		places[i] = Place{Tier: -1, Field: strings.Join(field, "."), Code: e.Tag(), Message: words.Constraint(e.Tag(), e.Param(), fmt.Sprint(e.Value()))}
 	}

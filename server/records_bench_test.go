@@ -19,7 +19,6 @@ import (
 	"cressa/core/sweep"
 	"cressa/demo"
 	"cressa/server"
-	"cressa/workshop"
 	"cressa/workshop/journal"
 )
 
@@ -132,9 +131,9 @@ func BenchmarkTicksUnderFourSweeps(b *testing.B) {
 	c := start(b)
 	d := c.diagramCalled("First Light")
 	w := atWheel(b, c, 2)
-	axis := func(kind sweep.Kind) sweep.Axis { return sweep.Axis{Kind: kind, From: 0.9, To: 1.1, Steps: 40} }
-	body, err := json.Marshal(server.SweepRequest{Draft: d.Draft, SweepAsked: workshop.SweepAsked{
-		Looking: workshop.Looking{RefractiveIndex: 1.54, Width: 8, Model: "head", HeadAngle: 16}, X: axis(sweep.Pavilion), Y: axis(sweep.Crown),
+	axis := func(kind sweep.Kind) server.Axis { return server.Axis{Kind: kind, From: 0.9, To: 1.1, Steps: 40} }
+	body, err := json.Marshal(server.SweepRequest{Draft: d.Draft, SweepAsked: server.SweepAsked{
+		Looking: server.Looking{RefractiveIndex: 1.54, Width: 8, Model: "head", HeadAngle: 16}, X: axis(sweep.Pavilion), Y: axis(sweep.Crown),
 	}})
 	require.NoError(b, err)
 	ctx, stop := context.WithCancel(b.Context())

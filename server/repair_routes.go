@@ -16,36 +16,36 @@ import (
 // IntakeRequest takes a stone in for repair, or corrects what was written down over
 // the version that was read.
 type IntakeRequest struct {
-	Name    string          `json:"name" validate:"required,max=200"`
-	Intake  workshop.Intake `json:"intake"`
-	Version int             `json:"version"`
+	Name    string `json:"name" validate:"required,max=200"`
+	Intake  Intake `json:"intake"`
+	Version int    `json:"version"`
 }
 
 // TakeBackRequest takes a finished stone in again, over the version that was read.
 type TakeBackRequest struct {
-	Intake  workshop.Intake `json:"intake"`
-	Version int             `json:"version"`
+	Intake  Intake `json:"intake"`
+	Version int    `json:"version"`
 }
 
 // RepairPage is a stone that came in, with its log and its photos.
 type RepairPage struct {
-	Summary StoneLine        `json:"summary"`
-	Intake  workshop.Intake  `json:"intake"`
-	Works   []WorkHead       `json:"works"`
-	Told    []Told           `json:"told"`
-	Photos  []workshop.Photo `json:"photos"`
+	Summary StoneLine  `json:"summary"`
+	Intake  Intake     `json:"intake"`
+	Works   []WorkHead `json:"works"`
+	Told    []Told     `json:"told"`
+	Photos  []Photo    `json:"photos"`
 }
 
 func (s *Server) repairRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/repairs", name: "takeIn", summary: "Take a stone in for repair"}, func(c *echo.Context, in withBody[IntakeRequest]) (StoneHead, error) {
-		stone, err := s.workshop.TakeIn(c.Request().Context(), in.Body.Name, in.Body.Intake)
+		stone, err := s.workshop.TakeIn(c.Request().Context(), in.Body.Name, workshop.Intake(in.Body.Intake))
 		if err != nil {
 			return StoneHead{}, err
 		}
 		return stoneHead(stone), nil
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/repairs", name: "takeBack", summary: "Take a finished stone in again"}, func(c *echo.Context, in byIDWithBody[TakeBackRequest]) (StoneHead, error) {
-		stone, err := s.workshop.TakeBack(c.Request().Context(), in.ID, in.Body.Intake, in.Body.Version)
+		stone, err := s.workshop.TakeBack(c.Request().Context(), in.ID, workshop.Intake(in.Body.Intake), in.Body.Version)
 		if err != nil {
 			return StoneHead{}, err
 		}
@@ -53,7 +53,7 @@ func (s *Server) repairRoutes() {
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/repairs/:id", name: "getRepair", summary: "A stone that came in"}, s.repairPage)
 	handle(s, route{method: http.MethodPut, path: "/api/repairs/:id", name: "changeIntake", summary: "Correct what was written down"}, func(c *echo.Context, in byIDWithBody[IntakeRequest]) (StoneHead, error) {
-		stone, err := s.workshop.ChangeIntake(c.Request().Context(), in.ID, in.Body.Name, in.Body.Intake, in.Body.Version)
+		stone, err := s.workshop.ChangeIntake(c.Request().Context(), in.ID, in.Body.Name, workshop.Intake(in.Body.Intake), in.Body.Version)
 		if err != nil {
 			return StoneHead{}, err
 		}
@@ -97,14 +97,15 @@ func (s *Server) repairPage(c *echo.Context, in byID) (RepairPage, error) {
 	if !ok {
 		return RepairPage{}, workshop.ErrNotFound
 	}
-	out := RepairPage{Intake: repair.Intake, Works: workHeads(stone)}
+	out := RepairPage{Intake: Intake(repair.Intake), Works: workHeads(stone)}
 	if out.Summary, err = s.summary(ctx, in.ID); err != nil {
 		return RepairPage{}, err
 	}
 	if out.Told, _, err = s.told(ctx, stone.Work().ID); err != nil {
 		return RepairPage{}, err
 	}
-	out.Photos, err = s.workshop.Photos(ctx, in.ID)
+	photos, err := s.workshop.Photos(ctx, in.ID)
+	out.Photos = views(photos, func(p workshop.Photo) Photo { return Photo(p) })
 	return out, err
 }
 

@@ -13,7 +13,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/server"
-	"cressa/workshop"
 	"cressa/workshop/journal"
 )
 
@@ -21,7 +20,7 @@ import (
 func TestARepairIsTakenInWorkedOnAndGivenBack(t *testing.T) {
 	c := start(t)
 	var stone server.StoneHead
-	in := workshop.Intake{Owner: "Ms. Averill", Material: "Peridot", Carats: 2.31, Damage: "chip at the girdle", Agreed: "keep the table", Promised: "2026-12-04"}
+	in := server.Intake{Owner: "Ms. Averill", Material: "Peridot", Carats: 2.31, Damage: "chip at the girdle", Agreed: "keep the table", Promised: "2026-12-04"}
 	c.put("POST", "/api/repairs", server.IntakeRequest{Name: "Ring stone", Intake: in}, &stone)
 	path := "/api/repairs/" + stone.ID
 
@@ -29,7 +28,7 @@ func TestARepairIsTakenInWorkedOnAndGivenBack(t *testing.T) {
 	require.NoError(t, png.Encode(&drawn, image.NewRGBA(image.Rect(0, 0, 30, 20))))
 	status, _, data := c.send("POST", path+"/photos", drawn.String())
 	require.Equal(t, http.StatusOK, status, "%s", data)
-	var photo workshop.Photo
+	var photo server.Photo
 	require.NoError(t, json.Unmarshal(data, &photo))
 	for _, kind := range []string{"", "/small"} {
 		status, head, _ := c.send("GET", "/api/photos/"+photo.Hash+kind, "")
@@ -67,8 +66,8 @@ func TestARepairIsTakenInWorkedOnAndGivenBack(t *testing.T) {
 	var list server.StoneList
 	c.get("/api/stones", &list)
 	assert.Len(t, list.Stones, 1, "it stands among the stones")
-	var card workshop.Finish
-	c.put("PUT", "/api/stones/"+stone.ID+"/finish", workshop.Finish{FinishedCarats: 2.2, Finished: "2026-12-01"}, &card)
+	var card server.Finish
+	c.put("PUT", "/api/stones/"+stone.ID+"/finish", server.Finish{FinishedCarats: 2.2, Finished: "2026-12-01"}, &card)
 	c.get(path, &page)
 	assert.Equal(t, "finished", page.Summary.State)
 }

@@ -12,11 +12,11 @@ import (
 
 // RunRequest keeps a plan as a run of stones.
 type RunRequest struct {
-	Name      string           `json:"name" validate:"max=190"`
-	DiagramID string           `json:"diagramId"`
-	Choices   workshop.Choices `json:"choices"`
-	Way       workshop.Way     `json:"way" validate:"oneof=tier stone"`
-	Stones    int              `json:"stones" validate:"min=2,max=24"`
+	Name      string       `json:"name" validate:"max=190"`
+	DiagramID string       `json:"diagramId"`
+	Choices   Choices      `json:"choices"`
+	Way       workshop.Way `json:"way" validate:"oneof=tier stone"`
+	Stones    int          `json:"stones" validate:"min=2,max=24"`
 }
 
 // RunPage is a run with its stones in their order.
@@ -47,7 +47,7 @@ type RunStone struct {
 func (s *Server) runRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/runs", name: "planRun", summary: "Keep a plan as a run of stones"}, func(c *echo.Context, in withBody[RunRequest]) (Run, error) {
 		b := in.Body
-		run, err := s.workshop.PlanRun(c.Request().Context(), b.Name, b.DiagramID, b.Choices, b.Way, b.Stones)
+		run, err := s.workshop.PlanRun(c.Request().Context(), b.Name, b.DiagramID, b.Choices.choices(), b.Way, b.Stones)
 		return runView(run), err
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/runs/:id", name: "getRun", summary: "A run and its stones"}, s.runPage)

@@ -94,13 +94,13 @@ func TestARunOverTheWire(t *testing.T) {
 // zero is off, and what a missing cheater costs.
 func TestTheSheetOfAPlanIsForItsMachine(t *testing.T) {
 	c := start(t)
-	var settings workshop.Settings
+	var settings server.Settings
 	c.get("/api/settings", &settings)
 	m := settings.Machines[0]
 	m.Gears, m.Cheater, m.AngleZero = []int{80, 96}, workshop.CheaterDegrees, 0.4
 	bare := m
 	bare.ID, bare.Name, bare.Cheater, bare.AngleZero = "bare", "Old iron", workshop.CheaterNone, 0
-	settings.Machines = []workshop.Machine{m, bare}
+	settings.Machines = []server.Machine{m, bare}
 	c.put("PUT", "/api/settings", settings, &settings)
 
 	sheet := func(machine string, gear int) (string, server.BenchScript) {
@@ -141,7 +141,7 @@ func TestTheSheetOfAPlanIsForItsMachine(t *testing.T) {
 func TestARepairHasNothingThatNeedsAPlan(t *testing.T) {
 	c := start(t)
 	var stone server.StoneHead
-	c.put("POST", "/api/repairs", server.IntakeRequest{Name: "Ring", Intake: workshop.Intake{Damage: "chip"}}, &stone)
+	c.put("POST", "/api/repairs", server.IntakeRequest{Name: "Ring", Intake: server.Intake{Damage: "chip"}}, &stone)
 	choices, err := json.Marshal(server.ReplanRequest{Choices: plan("Quartz", 96, width(7), diagram.Pavilion), Version: 1})
 	require.NoError(t, err)
 	for path, body := range map[string]string{"/script": "", "/sheet/a4/1": "", "/diagram": "", "/plan": string(choices)} {

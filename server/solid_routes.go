@@ -17,10 +17,10 @@ import (
 
 // RuleRequest asks for a solid that follows from a rule.
 type RuleRequest struct {
-	Rule            polyhedron.Rule `json:"rule"`
-	Name            string          `json:"name" validate:"max=200"`
-	Gear            int             `json:"gear" validate:"min=1,max=360"`
-	RefractiveIndex float64         `json:"refractiveIndex" validate:"min=1,max=4"`
+	Rule            Rule    `json:"rule"`
+	Name            string  `json:"name" validate:"max=200"`
+	Gear            int     `json:"gear" validate:"min=1,max=360"`
+	RefractiveIndex float64 `json:"refractiveIndex" validate:"min=1,max=4"`
 }
 
 // SolidRequest holds a mesh file and says how its solid is held.
@@ -38,7 +38,7 @@ type SolidRequest struct {
 
 // PlacedSolid is a solid as tiers about an axis.
 type PlacedSolid struct {
-	Draft diagram.Draft `json:"draft"`
+	Draft Draft `json:"draft"`
 	// Width is that of the file's solid, in its own unit: millimetres as a rule.
 	Width float64 `json:"width"`
 	// Faces are directions that could point up, the largest face first.
@@ -55,7 +55,7 @@ type SolidFace struct {
 
 func (s *Server) solidRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/solids/rule", name: "solidByRule", summary: "A regular solid or a prism as a diagram"}, func(c *echo.Context, in withBody[RuleRequest]) (PlacedSolid, error) {
-		shape, err := in.Body.Rule.Shape()
+		shape, err := polyhedron.Rule(in.Body.Rule).Shape()
 		if err != nil {
 			return PlacedSolid{}, err
 		}
@@ -96,7 +96,7 @@ func place(c *echo.Context, shape *polyhedron.Shape, p polyhedron.Placing) (Plac
 	if err != nil {
 		return PlacedSolid{}, err
 	}
-	return PlacedSolid{Draft: diagram.DraftOf(stone.Diagram), Width: width, Faces: facesOf(shape)}, nil
+	return PlacedSolid{Draft: draftView(diagram.DraftOf(stone.Diagram)), Width: width, Faces: facesOf(shape)}, nil
 }
 
 // facesOf lists the faces of a shape, one of several that are parallel and alike.

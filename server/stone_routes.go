@@ -60,21 +60,21 @@ type Logbook struct {
 type AssessRequest struct {
 	DiagramID string `json:"diagramId"`
 	// Revision is the version that a plan froze, "" for the diagram's present one.
-	Revision string           `json:"revision"`
-	Choices  workshop.Choices `json:"choices"`
+	Revision string  `json:"revision"`
+	Choices  Choices `json:"choices"`
 }
 
 // PlanRequest keeps a plan as a new stone.
 type PlanRequest struct {
-	Name      string           `json:"name" validate:"max=200"`
-	DiagramID string           `json:"diagramId"`
-	Choices   workshop.Choices `json:"choices"`
+	Name      string  `json:"name" validate:"max=200"`
+	DiagramID string  `json:"diagramId"`
+	Choices   Choices `json:"choices"`
 }
 
 // ReplanRequest changes a stone's plan over the version that was read.
 type ReplanRequest struct {
-	Choices workshop.Choices `json:"choices"`
-	Version int              `json:"version"`
+	Choices Choices `json:"choices"`
+	Version int     `json:"version"`
 }
 
 // CaliperReading is what calipers read on a girdle tier.
@@ -95,7 +95,7 @@ type GearFit struct {
 // Assessment is what a plan comes to, in mm, carats and degrees.
 type Assessment struct {
 	// Draft is the diagram as it would be cut.
-	Draft diagram.Draft `json:"draft"`
+	Draft Draft `json:"draft"`
 	// FrostedGirdle tells that the girdle keeps light that a polished one would mirror.
 	FrostedGirdle bool           `json:"frostedGirdle"`
 	MMPerUnit     float64        `json:"mmPerUnit"`
@@ -191,7 +191,7 @@ type BenchScript struct {
 	PlanNo    int             `json:"planNo"`
 	Finished  bool            `json:"finished"`
 	Setups    []Setup         `json:"setups"`
-	Passes    []workshop.Pass `json:"passes"`
+	Passes    []Pass          `json:"passes"`
 	Facets    []BenchFacet    `json:"facets"`
 	Visits    []BenchVisit    `json:"visits"`
 	Mesh      Mesh            `json:"mesh"`
@@ -225,11 +225,11 @@ type BenchFacet struct {
 	Reading float64 `json:"reading"`
 	Adapter bool    `json:"adapter"`
 	// Division is what one division of the height dial does, null without a dial.
-	Division *workshop.Division `json:"division"`
-	Stop     string             `json:"stop"`
-	Note     string             `json:"note"`
-	Target   Point              `json:"target"`
-	AtMeet   bool               `json:"atMeet"`
+	Division *Division `json:"division"`
+	Stop     string    `json:"stop"`
+	Note     string    `json:"note"`
+	Target   Point     `json:"target"`
+	AtMeet   bool      `json:"atMeet"`
 }
 
 // BenchVisit is one facet in one pass, with the place of its facet in the script.
@@ -251,20 +251,21 @@ type TransferCheck struct {
 func (s *Server) stoneRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/assess", name: "assessPlan", summary: "What a plan comes to"}, func(c *echo.Context, in withBody[AssessRequest]) (Assessment, error) {
 		ctx := c.Request().Context()
-		a, err := s.workshop.Assess(ctx, in.Body.DiagramID, in.Body.Revision, in.Body.Choices)
+		a, err := s.workshop.Assess(ctx, in.Body.DiagramID, in.Body.Revision, in.Body.Choices.choices())
 		if err != nil {
 			return Assessment{}, err
 		}
 		return assessmentOf(a), nil
 	})
-	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id/proposal", name: "proposePlan", summary: "What a plan of a diagram begins with"}, func(c *echo.Context, in byID) (workshop.Choices, error) {
-		return s.workshop.Propose(c.Request().Context(), in.ID)
+	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id/proposal", name: "proposePlan", summary: "What a plan of a diagram begins with"}, func(c *echo.Context, in byID) (Choices, error) {
+		choices, err := s.workshop.Propose(c.Request().Context(), in.ID)
+		return choicesView(choices), err
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/stones", name: "listStones", summary: "A page of the stones, the one touched last first"}, s.stoneList)
 	handle(s, route{method: http.MethodGet, path: "/api/today", name: "today", summary: "What is on the bench and around it"}, s.today)
 	handle(s, route{method: http.MethodGet, path: "/api/logbook", name: "logbook", summary: "A page of what was finished"}, s.logbook)
 	handle(s, route{method: http.MethodPost, path: "/api/stones", name: "planStone", summary: "Keep a plan as a new stone"}, func(c *echo.Context, in withBody[PlanRequest]) (StoneHead, error) {
-		stone, err := s.workshop.PlanStone(c.Request().Context(), in.Body.Name, in.Body.DiagramID, in.Body.Choices)
+		stone, err := s.workshop.PlanStone(c.Request().Context(), in.Body.Name, in.Body.DiagramID, in.Body.Choices.choices())
 		if err != nil {
 			return StoneHead{}, err
 		}
@@ -272,7 +273,7 @@ func (s *Server) stoneRoutes() {
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/stones/:id", name: "getStone", summary: "One stone"}, s.stonePage)
 	handle(s, route{method: http.MethodPut, path: "/api/stones/:id/plan", name: "replanStone", summary: "Change a stone's plan"}, func(c *echo.Context, in byIDWithBody[ReplanRequest]) (StoneHead, error) {
-		stone, err := s.workshop.Replan(c.Request().Context(), in.ID, in.Body.Choices, in.Body.Version)
+		stone, err := s.workshop.Replan(c.Request().Context(), in.ID, in.Body.Choices.choices(), in.Body.Version)
 		if err != nil {
 			return StoneHead{}, err
 		}
@@ -281,8 +282,9 @@ func (s *Server) stoneRoutes() {
 	handle(s, route{method: http.MethodGet, path: "/api/stones/:id/script", name: "getScript", summary: "The work on a stone, step by step"}, s.script)
 	handle(s, route{method: http.MethodPost, path: "/api/events", name: "addEvents", summary: "Add to the logs"}, s.addEvents)
 	handle(s, route{method: http.MethodGet, path: "/api/works/:id/events", name: "getEvents", summary: "What a work's log got after a place"}, s.eventsAfter)
-	handle(s, route{method: http.MethodPut, path: "/api/stones/:id/finish", name: "finishStone", summary: "Write a stone's logbook card"}, func(c *echo.Context, in byIDWithBody[workshop.Finish]) (workshop.Finish, error) {
-		return s.workshop.FinishStone(c.Request().Context(), in.ID, in.Body)
+	handle(s, route{method: http.MethodPut, path: "/api/stones/:id/finish", name: "finishStone", summary: "Write a stone's logbook card"}, func(c *echo.Context, in byIDWithBody[Finish]) (Finish, error) {
+		card, err := s.workshop.FinishStone(c.Request().Context(), in.ID, workshop.Finish(in.Body))
+		return Finish(card), err
 	})
 }
 
@@ -454,7 +456,7 @@ func (s *Server) told(ctx context.Context, workID string) (told []Told, began *t
 
 func assessmentOf(a *workshop.Assessment) Assessment {
 	out := Assessment{
-		Draft: diagram.DraftOf(a.Stone.Diagram), FrostedGirdle: a.Choices.GirdleFinish.Frosted(),
+		Draft: draftView(diagram.DraftOf(a.Stone.Diagram)), FrostedGirdle: a.Choices.GirdleFinish.Frosted(),
 		MMPerUnit: a.MM, Width: a.WidthMM, Length: a.LengthMM, Height: a.HeightMM,
 		Crown: a.CrownMM, Girdle: a.GirdleMM, Pavilion: a.PavilionMM, Table: a.TableMM,
 		Carats: a.Carats, CriticalAngle: a.CriticalAngle, Turns: a.Turns, LargestCheat: a.LargestCheat,
@@ -508,7 +510,7 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 	out := BenchScript{
 		StoneID: stone.ID, WorkID: stone.Work().ID, Number: stone.Number, Name: stone.Name, Diagram: plan.DiagramName, Material: a.Material.Name,
 		MMPerUnit: a.MM, Gear: plan.Choices.Gear, PlanNo: plan.No, Finished: state.Folded.Finished,
-		Setups: setupsOf(script.Setups), Passes: script.Passes, Facets: []BenchFacet{}, Visits: []BenchVisit{},
+		Setups: setupsOf(script.Setups), Passes: passViews(script.Passes), Facets: []BenchFacet{}, Visits: []BenchVisit{},
 		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear),
 		Checks: []TransferCheck{}, Cautions: words.Cautions(a.Material),
 		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick,
@@ -525,7 +527,7 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 			Target: pointOf(f.Target),
 		}
 		if division, ok := a.Machine.Division(f.Angle); ok {
-			facet.Division = &division
+			facet.Division = (*Division)(&division)
 		}
 		out.Facets = append(out.Facets, facet)
 	}

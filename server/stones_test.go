@@ -58,22 +58,26 @@ func (c client) log(events ...server.SentEvent) []server.EventAnswer {
 	return out.Answers
 }
 
-func plan(material string, gear int, size workshop.Size, side diagram.Part) workshop.Choices {
+func plan(material string, gear int, size server.Size, side diagram.Part) server.Choices {
 	habits := workshop.DefaultHabits()
-	return workshop.Choices{Material: material, Gear: gear, Size: size, FirstSide: side, Ways: habits.Ways, Passes: habits.Passes}
+	passes := make([]server.Pass, len(habits.Passes))
+	for i, p := range habits.Passes {
+		passes[i] = server.Pass(p)
+	}
+	return server.Choices{Material: material, Gear: gear, Size: size, FirstSide: side, Ways: server.Ways(habits.Ways), Passes: passes}
 }
 
-func width(mm float64) workshop.Size { return workshop.Size{Basis: "width", MM: mm} }
+func width(mm float64) server.Size { return server.Size{Basis: "width", MM: mm} }
 
 func TestAPlanIsWorkedOutInMillimetresAndCarats(t *testing.T) {
 	c := start(t)
 	round := c.diagramCalled("First Light")
-	assess := func(choices workshop.Choices) server.Assessment {
+	assess := func(choices server.Choices) server.Assessment {
 		var a server.Assessment
 		c.put("POST", "/api/assess", server.AssessRequest{DiagramID: round.ID, Choices: choices}, &a)
 		return a
 	}
-	across := assess(plan("Quartz", 96, workshop.Size{Basis: "flats", Tier: "G1", MM: 8}, diagram.Pavilion))
+	across := assess(plan("Quartz", 96, server.Size{Basis: "flats", Tier: "G1", MM: 8}, diagram.Pavilion))
 	require.Len(t, across.Calipers, 1)
 	assert.InDelta(t, 8, across.Calipers[0].MM, 1e-9)
 	assert.Greater(t, across.Width, 8.0, "over corners it is wider")
@@ -99,10 +103,11 @@ func TestAPlanIsWorkedOutInMillimetresAndCarats(t *testing.T) {
 	assert.Equal(t, "C1", crown.Stone.Tiers[1].Name, "the girdle, then the crown")
 	assert.InDelta(t, corners.Carats, crown.Carats, 1e-6)
 
-	settings := workshop.DefaultSettings()
+	var settings server.Settings
+	c.get("/api/settings", &settings)
 	m := &settings.Machines[0]
 	m.AngleStep, m.Cheater, m.Gears, m.AngleZero = 1, workshop.CheaterNone, []int{80}, 0.5
-	c.put("PUT", "/api/settings", settings, &workshop.Settings{})
+	c.put("PUT", "/api/settings", settings, &server.Settings{})
 	coarse := assess(plan("Quartz", 80, width(8), diagram.Pavilion))
 	codes := map[string]server.Place{}
 	for _, o := range coarse.Obstacles {
@@ -168,13 +173,13 @@ func TestAStoneIsCutOverTheWire(t *testing.T) {
 	c.get("/api/today", &today)
 	require.Len(t, today.Cutting, 1)
 	assert.Equal(t, stone.ID, today.Cutting[0].ID)
-	var picture workshop.Picture
+	var picture server.Picture
 	c.get("/api/pictures/"+today.Cutting[0].Picture, &picture)
 	assert.NotEmpty(t, picture.Above)
 
-	var card workshop.Finish
-	c.put("PUT", path+"/finish", workshop.Finish{FinishedCarats: 1, Finished: "2026-03-01"}, &card)
-	stale, err := json.Marshal(workshop.Finish{FinishedCarats: 2, Finished: "2026-03-01"})
+	var card server.Finish
+	c.put("PUT", path+"/finish", server.Finish{FinishedCarats: 1, Finished: "2026-03-01"}, &card)
+	stale, err := json.Marshal(server.Finish{FinishedCarats: 2, Finished: "2026-03-01"})
 	require.NoError(t, err)
 	assert.Equal(t, "/problems/stale", c.problem("PUT", path+"/finish", string(stale), http.StatusConflict).Type)
 	assert.Equal(t, []string{"known", "stored"}, outcomes(c.log(tick(0), tick(5))), "what was cut was cut")
@@ -189,7 +194,7 @@ func TestAStoneIsCutOverTheWire(t *testing.T) {
 	assert.Contains(t, head.Get("Content-Disposition"), "Spiral-Arm")
 
 	var again server.StoneHead
-	c.put("POST", path+"/repairs", server.TakeBackRequest{Intake: workshop.Intake{Damage: "chip"}, Version: stone.Version}, &again)
+	c.put("POST", path+"/repairs", server.TakeBackRequest{Intake: server.Intake{Damage: "chip"}, Version: stone.Version}, &again)
 	var repair server.RepairPage
 	c.get("/api/repairs/"+stone.ID, &repair)
 	assert.Len(t, repair.Works, 2)

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"errors"
 	"net/http"
 	"reflect"
 	"sync"
@@ -10,15 +11,14 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"cressa/core/cutting"
-	"cressa/core/diagram"
 	"cressa/core/sweep"
 	"cressa/workshop"
 )
 
 // SweepRequest asks for a draft to be tried at many angles.
 type SweepRequest struct {
-	Draft diagram.Draft `json:"draft"`
-	workshop.SweepAsked
+	Draft Draft `json:"draft"`
+	SweepAsked
 }
 
 // SweepLine is how far a sweep has come with the points that are new, and at the end the
@@ -50,9 +50,9 @@ type SweptPoint struct {
 type SweepHead struct {
 	ID string `json:"id"`
 	// Tiers are what its tiers were called.
-	Tiers   []string            `json:"tiers"`
-	Asked   workshop.SweepAsked `json:"asked"`
-	Created time.Time           `json:"created"`
+	Tiers   []string   `json:"tiers"`
+	Asked   SweepAsked `json:"asked"`
+	Created time.Time  `json:"created"`
 	// PresentX and PresentY are where the diagram itself stands in the field.
 	PresentX float64 `json:"presentX"`
 	PresentY float64 `json:"presentY"`
@@ -65,7 +65,7 @@ type SweepList struct {
 	Sweeps []SweepHead `json:"sweeps"`
 	// Axes are those that the diagram can be swept along, about what it is now; none where
 	// it cannot be read.
-	Axes []sweep.Axis `json:"axes"`
+	Axes []Axis `json:"axes"`
 }
 
 // SweepView is a kept sweep.
@@ -82,8 +82,8 @@ type PickRequest struct {
 
 // Picked is the diagram at a place of a sweep's field.
 type Picked struct {
-	Draft diagram.Draft `json:"draft"`
-	Tiers []PickedTier  `json:"tiers"`
+	Draft Draft        `json:"draft"`
+	Tiers []PickedTier `json:"tiers"`
 }
 
 // PickedTier is a tier whose angle in degrees is another one there.
@@ -109,7 +109,7 @@ func (s *Server) sweep(c *echo.Context, in byIDWithBody[SweepRequest], send func
 	if _, err := s.workshop.Diagram(ctx, in.ID); err != nil {
 		return err
 	}
-	stone, err := finished(in.Body.Draft)
+	stone, err := finished(in.Body.Draft.draft())
 	if err != nil {
 		return err
 	}
@@ -117,14 +117,14 @@ func (s *Server) sweep(c *echo.Context, in byIDWithBody[SweepRequest], send func
 	if err != nil {
 		return err
 	}
-	asked := in.Body.SweepAsked
+	asked := in.Body.asked()
 	seen, err := asked.Resolve(settings)
 	if err != nil {
 		return err
 	}
 	// A material's figures may be changed later; what was swept stays.
 	asked.RefractiveIndex = seen.Experiment.RefractiveIndex
-	kept := workshop.Sweep{DiagramID: in.ID, Draft: in.Body.Draft, Asked: asked, SG: seen.SG}
+	kept := workshop.Sweep{DiagramID: in.ID, Draft: in.Body.Draft.draft(), Asked: asked, SG: seen.SG}
 	field, total := kept.Field(), asked.X.Steps*asked.Y.Steps
 	if err := field.Check(stone.Diagram); err != nil {
 		return err
@@ -191,7 +191,7 @@ func sweptPoint(of workshop.Sweep, no int, p sweep.Point) SweptPoint {
 }
 
 func (s *Server) sweepHead(ctx context.Context, w workshop.Sweep) (SweepHead, error) {
-	out := SweepHead{ID: w.ID, Tiers: []string{}, Asked: w.Asked, Created: w.Created}
+	out := SweepHead{ID: w.ID, Tiers: []string{}, Asked: askedView(w.Asked), Created: w.Created}
 	for _, t := range w.Draft.Tiers {
 		out.Tiers = append(out.Tiers, t.Name)
 	}
@@ -207,13 +207,13 @@ func (s *Server) sweepHead(ctx context.Context, w workshop.Sweep) (SweepHead, er
 
 func (s *Server) sweeps(c *echo.Context, in byID) (SweepList, error) {
 	ctx := c.Request().Context()
-	out := SweepList{Sweeps: []SweepHead{}, Axes: []sweep.Axis{}}
+	out := SweepList{Sweeps: []SweepHead{}, Axes: []Axis{}}
 	now, err := s.workshop.Diagram(ctx, in.ID)
 	if err != nil {
 		return out, err
 	}
 	if d, problems := now.Draft.Read(); len(problems) == 0 {
-		out.Axes = sweep.Axes(d)
+		out.Axes = views(sweep.Axes(d), func(a sweep.Axis) Axis { return Axis(a) })
 	}
 	list, err := s.workshop.Sweeps(ctx, in.ID)
 	if err != nil {
@@ -221,6 +221,9 @@ func (s *Server) sweeps(c *echo.Context, in byID) (SweepList, error) {
 	}
 	for _, w := range list {
 		head, err := s.sweepHead(ctx, w)
+		if errors.As(err, new(workshop.NotCuttable)) {
+			continue // rules may have changed since; the others are still there
+		}
 		if err != nil {
 			return out, err
 		}
@@ -258,7 +261,7 @@ func (s *Server) pickPoint(c *echo.Context, in byIDWithBody[PickRequest]) (Picke
 	if err != nil {
 		return out, err
 	}
-	out.Draft = w.Draft.Rewritten(picked.Diagram, nil)
+	out.Draft = draftView(w.Draft.Rewritten(picked.Diagram, nil))
 	for i, t := range picked.Diagram.Tiers {
 		if from := stone.Diagram.Tiers[i].Angle; from != t.Angle {
 			out.Tiers = append(out.Tiers, PickedTier{t.Name, from, t.Angle})

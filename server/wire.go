@@ -5,7 +5,6 @@ import (
 	"time"
 
 	"cressa/core/cutting"
-	"cressa/core/diagram"
 	"cressa/words"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -13,6 +12,15 @@ import (
 
 // What the workshop's records look like to the interface. The records themselves may
 // change without the contract, and the other way round.
+
+// views shows every value of a list.
+func views[Of, View any](list []Of, view func(Of) View) []View {
+	out := make([]View, len(list))
+	for i, v := range list {
+		out[i] = view(v)
+	}
+	return out
+}
 
 // StoneLine is a stone as lists show it, with where its present work stands.
 type StoneLine struct {
@@ -40,25 +48,19 @@ type StoneLine struct {
 	Hours     float64   `json:"hours"`
 	LastEvent time.Time `json:"lastEvent"`
 	// Late counts what came in after the card was written.
-	Late   int              `json:"late"`
-	Finish *workshop.Finish `json:"finish"`
+	Late   int     `json:"late"`
+	Finish *Finish `json:"finish"`
 }
 
 func stoneLine(l workshop.StoneLine) StoneLine {
 	return StoneLine{
 		ID: l.ID, Number: l.Number, Name: l.Name, Created: l.Created, Version: l.Version, Run: l.Run, RunPlace: l.RunPlace,
 		WorkID: l.WorkID, Task: string(l.Task), Diagram: l.Diagram, Picture: l.Picture, Material: l.Material, SizeMM: l.SizeMM, Promised: l.Promised,
-		State: string(l.State), Done: l.Done, All: l.All, Hours: l.Hours, LastEvent: l.LastEvent, Late: l.Late, Finish: l.Finish,
+		State: string(l.State), Done: l.Done, All: l.All, Hours: l.Hours, LastEvent: l.LastEvent, Late: l.Late, Finish: (*Finish)(l.Finish),
 	}
 }
 
-func stoneLines(lines []workshop.StoneLine) []StoneLine {
-	out := make([]StoneLine, len(lines))
-	for i, l := range lines {
-		out[i] = stoneLine(l)
-	}
-	return out
-}
+func stoneLines(lines []workshop.StoneLine) []StoneLine { return views(lines, stoneLine) }
 
 // StoneHead names a stone that was made or changed.
 type StoneHead struct {
@@ -79,13 +81,13 @@ type PlanView struct {
 	DiagramID   string `json:"diagramId"`
 	DiagramName string `json:"diagramName"`
 	// Revision is what the diagram held when it was planned.
-	Revision string           `json:"revision"`
-	Choices  workshop.Choices `json:"choices"`
-	Machine  string           `json:"machine"`
+	Revision string  `json:"revision"`
+	Choices  Choices `json:"choices"`
+	Machine  string  `json:"machine"`
 }
 
 func planView(p *workshop.Plan) PlanView {
-	return PlanView{p.No, p.DiagramID, p.DiagramName, p.Revision, p.Choices, p.Machine.Name}
+	return PlanView{p.No, p.DiagramID, p.DiagramName, p.Revision, choicesView(p.Choices), p.Machine.Name}
 }
 
 // WorkHead is one of the works on a stone.
@@ -198,8 +200,8 @@ type Diagram struct {
 	ID      string `json:"id"`
 	Starter bool   `json:"starter"`
 	// Revision is the hash of the present version, "" before the first.
-	Revision string        `json:"revision"`
-	Draft    diagram.Draft `json:"draft"`
+	Revision string `json:"revision"`
+	Draft    Draft  `json:"draft"`
 	// Edited tells that the draft is not what the present version holds.
 	Edited  bool      `json:"edited"`
 	Version int       `json:"version"`
@@ -210,12 +212,12 @@ type Diagram struct {
 	// VariantOf is the ID that variants of one diagram share, "" where it has none.
 	VariantOf string `json:"variantOf"`
 	// SenseChosen tells that the cutter has said which way its indexes run.
-	SenseChosen bool            `json:"senseChosen"`
-	Facts       *workshop.Facts `json:"facts"`
+	SenseChosen bool   `json:"senseChosen"`
+	Facts       *Facts `json:"facts"`
 }
 
 func diagramView(d workshop.Diagram) Diagram {
-	return Diagram{d.ID, d.Starter, d.Revision, d.Draft, d.Edited, d.Version, d.Created, d.Updated, d.Origin, d.VariantOf, d.SenseChosen, d.Facts}
+	return Diagram{d.ID, d.Starter, d.Revision, draftView(d.Draft), d.Edited, d.Version, d.Created, d.Updated, d.Origin, d.VariantOf, d.SenseChosen, (*Facts)(d.Facts)}
 }
 
 // DiagramPage is a diagram with how it looks to the default machine and its variants.
@@ -255,13 +257,13 @@ type DiagramLine struct {
 	Name    string `json:"name"`
 	Starter bool   `json:"starter"`
 	// Revision is the hash of the present version, "" before the first.
-	Revision string          `json:"revision"`
-	Edited   bool            `json:"edited"`
-	Version  int             `json:"version"`
-	Facts    *workshop.Facts `json:"facts"`
-	Judged   *Judged         `json:"judged"`
+	Revision string  `json:"revision"`
+	Edited   bool    `json:"edited"`
+	Version  int     `json:"version"`
+	Facts    *Facts  `json:"facts"`
+	Judged   *Judged `json:"judged"`
 }
 
 func diagramLine(l workshop.DiagramLine) DiagramLine {
-	return DiagramLine{l.ID, l.Name, l.Starter, l.Revision, l.Edited, l.Version, l.Facts, judgedView(l.Judged)}
+	return DiagramLine{l.ID, l.Name, l.Starter, l.Revision, l.Edited, l.Version, (*Facts)(l.Facts), judgedView(l.Judged)}
 }

@@ -8,7 +8,6 @@ import (
 	"cressa/core/diagram"
 	"cressa/core/material"
 	"cressa/words"
-	"cressa/workshop"
 )
 
 // MaterialList is the material table.
@@ -32,11 +31,13 @@ type DiagramFields struct {
 }
 
 func (s *Server) workshopRoutes() {
-	handle(s, route{method: http.MethodGet, path: "/api/settings", name: "getSettings", summary: "Habits and machine"}, func(c *echo.Context, _ struct{}) (workshop.Settings, error) {
-		return s.workshop.Settings(c.Request().Context())
+	handle(s, route{method: http.MethodGet, path: "/api/settings", name: "getSettings", summary: "Habits and machine"}, func(c *echo.Context, _ struct{}) (Settings, error) {
+		settings, err := s.workshop.Settings(c.Request().Context())
+		return settingsView(settings), err
 	})
-	handle(s, route{method: http.MethodPut, path: "/api/settings", name: "saveSettings", summary: "Save habits and machine"}, func(c *echo.Context, in withBody[workshop.Settings]) (workshop.Settings, error) {
-		return s.workshop.SaveSettings(c.Request().Context(), in.Body)
+	handle(s, route{method: http.MethodPut, path: "/api/settings", name: "saveSettings", summary: "Save habits and machine"}, func(c *echo.Context, in withBody[Settings]) (Settings, error) {
+		settings, err := s.workshop.SaveSettings(c.Request().Context(), in.Body.settings())
+		return settingsView(settings), err
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/materials", name: "listMaterials", summary: "The material table"}, func(c *echo.Context, _ struct{}) (MaterialList, error) {
 		out := MaterialList{[]MaterialView{}}

@@ -205,7 +205,7 @@ func (s *Store) InsertRevision(ctx context.Context, r workshop.Revision) error {
 		(hash, document, name, outline, gear, refractive_index, tiers, facets, length_width, height_width, table_width, shallowest, picture, created)
 		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING`,
 		r.Hash, document(r.Diagram), f.Name, f.Outline, f.Gear, f.RefractiveIndex, f.Tiers, f.Facets, f.LengthWidth, f.HeightWidth, f.TableWidth, f.Shallowest,
-		document(r.Picture), instant(r.Created))
+		document(pictureDoc(r.Picture)), instant(r.Created))
 }
 
 // SaveDraft implements workshop.LibraryStore.
@@ -247,7 +247,7 @@ func (s *Store) Revision(ctx context.Context, hash string) (workshop.Revision, e
 	r := workshop.Revision{Diagram: &diagram.Diagram{}}
 	var f facts
 	err := s.row(ctx, `SELECT r.document, r.picture, r.created, `+factColumns+` FROM diagram_revisions r WHERE r.hash = ?`, []any{hash},
-		append([]any{asDocument{r.Diagram}, asDocument{&r.Picture}, asInstant{&r.Created}}, f.fields()...)...)
+		append([]any{asDocument{r.Diagram}, asPicture{&r.Picture}, asInstant{&r.Created}}, f.fields()...)...)
 	if err != nil {
 		return r, err
 	}
@@ -261,7 +261,7 @@ func (s *Store) Revision(ctx context.Context, hash string) (workshop.Revision, e
 // Picture implements workshop.LibraryStore.
 func (s *Store) Picture(ctx context.Context, hash string) (workshop.Picture, error) {
 	var p workshop.Picture
-	return p, s.row(ctx, `SELECT picture FROM diagram_revisions WHERE hash = ?`, []any{hash}, asDocument{&p})
+	return p, s.row(ctx, `SELECT picture FROM diagram_revisions WHERE hash = ?`, []any{hash}, asPicture{&p})
 }
 
 // FillOnce implements workshop.LibraryStore.

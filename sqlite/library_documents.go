@@ -78,6 +78,19 @@ func (a asDraft) Scan(v any) (err error) {
 	return err
 }
 
+type pictureDoc struct {
+	Above [][]float64 `json:"above"`
+	Side  [][]float64 `json:"side"`
+}
+
+// asPicture reads the small drawing of a version.
+type asPicture struct{ to *workshop.Picture }
+
+// Scan implements sql.Scanner.
+func (a asPicture) Scan(v any) error {
+	return asDocument{(*pictureDoc)(a.to)}.Scan(v)
+}
+
 type sweepAskedDoc struct {
 	form
 	Material        string  `json:"material"`

@@ -2,6 +2,7 @@ package sqlite
 
 import (
 	"context"
+	"errors"
 
 	"cressa/workshop"
 )
@@ -24,6 +25,9 @@ func (s *Store) Sweeps(ctx context.Context, diagramID string) ([]workshop.Sweep,
 	err := s.rows(ctx, func(scan scan) error {
 		w := workshop.Sweep{DiagramID: diagramID}
 		err := scan(&w.ID, asDraft{&w.Draft}, asAsked{&w.Asked}, &w.SG, asInstant{&w.Created})
+		if errors.Is(err, workshop.ErrUnreadable) {
+			return nil // one that cannot be read takes no list away
+		}
 		out = append(out, w)
 		return err
 	}, `SELECT id, draft, asked, sg, created FROM sweeps WHERE diagram_id = ? ORDER BY rowid DESC`, diagramID)

@@ -10,11 +10,11 @@ import (
 
 // Device is a tablet or another screen that may enter over the network.
 type Device struct {
-	ID     string    `json:"id"`
-	Name   string    `json:"name"`
-	Paired time.Time `json:"paired"`
+	ID     string
+	Name   string
+	Paired time.Time
 	// Seen is when it last asked for something, to the minute.
-	Seen time.Time `json:"seen"`
+	Seen time.Time
 }
 
 // SessionLife is how long a device stays paired without being seen.

@@ -10,28 +10,28 @@ import (
 
 // Habits are how a cutter likes to work. New plans begin with them.
 type Habits struct {
-	ID   string `json:"id" validate:"required,max=40"`
-	Name string `json:"name" validate:"required,max=60"`
+	ID   string `validate:"required,max=40"`
+	Name string `validate:"required,max=60"`
 	// FirstSide is the side cut first: drawn leaves it to the diagram.
-	FirstSide string `json:"firstSide" validate:"oneof=drawn pavilion crown"`
+	FirstSide string `validate:"oneof=drawn pavilion crown"`
 	// Tick is what Done ticks at the bench: facet, round or tier.
-	Tick string `json:"tick" validate:"oneof=facet round tier"`
+	Tick string `validate:"oneof=facet round tier"`
 	Ways
 	// Passes are proposed for a new plan.
-	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
+	Passes []Pass `validate:"min=1,max=12,dive"`
 }
 
 // Ways are the habits that a plan takes over and can change.
 type Ways struct {
 	// Girdle and Table say when these are cut within their side.
-	Girdle cutting.When `json:"girdle" validate:"oneof=drawn first last"`
-	Table  cutting.When `json:"table" validate:"oneof=drawn first last"`
+	Girdle cutting.When `validate:"oneof=drawn first last"`
+	Table  cutting.When `validate:"oneof=drawn first last"`
 	// Visiting is the order of the facets within a tier.
-	Visiting gear.Visiting `json:"visiting" validate:"oneof=written round pairs"`
+	Visiting gear.Visiting `validate:"oneof=written round pairs"`
 	// GirdleFinish is how far the girdle is taken.
-	GirdleFinish GirdleFinish `json:"girdleFinish" validate:"oneof=polished prepolished cut"`
+	GirdleFinish GirdleFinish `validate:"oneof=polished prepolished cut"`
 	// Turning is how a stone is turned on its dop for another gear.
-	Turning Turning `json:"turning" validate:"oneof=whole sides"`
+	Turning Turning `validate:"oneof=whole sides"`
 }
 
 // said returns the ways with the zero values written out.

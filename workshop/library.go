@@ -153,28 +153,28 @@ type DiagramPage struct {
 
 // Facts are what a library is searched and sorted by, derived from a revision.
 type Facts struct {
-	Name            string  `json:"name"`
-	Outline         string  `json:"outline"`
-	Gear            int     `json:"gear"`
-	RefractiveIndex float64 `json:"refractiveIndex"`
-	Tiers           int     `json:"tiers"`
-	Facets          int     `json:"facets"`
-	LengthWidth     float64 `json:"lengthWidth"`
-	HeightWidth     float64 `json:"heightWidth"`
+	Name            string
+	Outline         string
+	Gear            int
+	RefractiveIndex float64
+	Tiers           int
+	Facets          int
+	LengthWidth     float64
+	HeightWidth     float64
 	// TableWidth is 0 without a table.
-	TableWidth float64 `json:"tableWidth"`
+	TableWidth float64
 	// Shallowest is the lowest pavilion angle of a tier that is not optional, level
 	// facets left out: a material suits the diagram where it keeps light at that angle.
 	// It is 90 for a stone without a pavilion.
-	Shallowest float64 `json:"shallowest"`
+	Shallowest float64
 }
 
 // Picture is a small line drawing of a stone from above and from the side, in
 // widths of the stone. A polygon is the x (to the right) and y (up) of each corner
 // in turn.
 type Picture struct {
-	Above [][]float64 `json:"above"`
-	Side  [][]float64 `json:"side"`
+	Above [][]float64
+	Side  [][]float64
 }
 
 // Revision is one version of a diagram, never changed, named by its content.

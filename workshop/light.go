@@ -15,16 +15,16 @@ import (
 // Looking says what a stone is made of and how it is looked at.
 type Looking struct {
 	// Material is "" for one that is known by its RefractiveIndex alone.
-	Material        string  `json:"material" validate:"max=60"`
-	RefractiveIndex float64 `json:"refractiveIndex" validate:"min=1.01,max=4"`
+	Material        string  `validate:"max=60"`
+	RefractiveIndex float64 `validate:"min=1.01,max=4"`
 	// Tint is the key of a body colour, "" for the one that is usual for the material.
-	Tint string `json:"tint" validate:"max=40"`
+	Tint string `validate:"max=40"`
 	// Width of the stone in mm.
-	Width float64     `json:"width" validate:"min=0.1,max=500"`
-	Model light.Model `json:"model" validate:"oneof=uniform cosine head"`
+	Width float64     `validate:"min=0.1,max=500"`
+	Model light.Model `validate:"oneof=uniform cosine head"`
 	// HeadAngle is the half-angle of the head in degrees.
-	HeadAngle     float64 `json:"headAngle" validate:"min=0,max=90"`
-	FrostedGirdle bool    `json:"frostedGirdle"`
+	HeadAngle     float64 `validate:"min=0,max=90"`
+	FrostedGirdle bool
 }
 
 // UnknownTint says that there is no such body colour.

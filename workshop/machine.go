@@ -11,33 +11,33 @@ import (
 // and dialled respects it.
 type Machine struct {
 	// ID stays with the machine when it is renamed; plans name it.
-	ID   string `json:"id" validate:"required,max=40"`
-	Name string `json:"name" validate:"required,max=60"`
+	ID   string `validate:"required,max=40"`
+	Name string `validate:"required,max=60"`
 	// Gears lists the teeth of the index gears at hand.
-	Gears []int `json:"gears" validate:"max=40,dive,min=1,max=360"`
+	Gears []int `validate:"max=40,dive,min=1,max=360"`
 	// AngleStep is the finest step that the protractor reads, AngleLow and
 	// AngleHigh how far it goes, in degrees.
-	AngleStep float64 `json:"angleStep" validate:"min=0.001,max=5"`
-	AngleLow  float64 `json:"angleLow" validate:"min=-30,max=90"`
-	AngleHigh float64 `json:"angleHigh" validate:"min=30,max=180,gtfield=AngleLow"`
+	AngleStep float64 `validate:"min=0.001,max=5"`
+	AngleLow  float64 `validate:"min=-30,max=90"`
+	AngleHigh float64 `validate:"min=30,max=180,gtfield=AngleLow"`
 	// AngleZero is what the protractor reads too much: a facet at 42 is set at
 	// 42 + AngleZero.
-	AngleZero float64 `json:"angleZero" validate:"min=-5,max=5"`
+	AngleZero float64 `validate:"min=-5,max=5"`
 	// Repeatability is by how much an angle differs when it is set again, in
 	// degrees (one standard deviation).
-	Repeatability float64 `json:"repeatability" validate:"min=0,max=2"`
+	Repeatability float64 `validate:"min=0,max=2"`
 	// Cheater is how the machine turns a facet between teeth.
-	Cheater Cheater `json:"cheater" validate:"oneof=none degrees turns"`
+	Cheater Cheater `validate:"oneof=none degrees turns"`
 	// CheatPerTurn is how many degrees one turn of the cheater's knob is worth,
 	// where it counts turns.
-	CheatPerTurn float64 `json:"cheatPerTurn" validate:"min=0,max=30"`
+	CheatPerTurn float64 `validate:"min=0,max=30"`
 	// HeightStep is one division of the height dial in mm, 0 without a dial.
-	HeightStep float64 `json:"heightStep" validate:"min=0,max=1"`
+	HeightStep float64 `validate:"min=0,max=1"`
 	// HeightSense is what a rising reading does to the stone.
-	HeightSense HeightSense `json:"heightSense" validate:"oneof=lifts lowers"`
+	HeightSense HeightSense `validate:"oneof=lifts lowers"`
 	// TableAdapter is the angle in degrees to which the protractor is set when the
 	// table goes on with the adapter, 0 without one.
-	TableAdapter float64 `json:"tableAdapter" validate:"min=0,max=90"`
+	TableAdapter float64 `validate:"min=0,max=90"`
 }
 
 // Cheater is how a machine turns a facet between teeth.
@@ -106,12 +106,12 @@ func (m Machine) Reading(angle float64) float64 {
 // Division is what one division of the height dial does to a facet.
 type Division struct {
 	// Deeper is how much further the facet's plane moves into the stone, in mm.
-	Deeper float64 `json:"deeper"`
+	Deeper float64
 	// Girdle is how much that takes off the girdle, in mm; 0 where the facet does not
 	// run down to it at a slope.
-	Girdle float64 `json:"girdle"`
+	Girdle float64
 	// Rising tells that the reading rises as the facet is cut deeper.
-	Rising bool `json:"rising"`
+	Rising bool
 }
 
 // Division returns what one division of the height dial does to a facet at the angle

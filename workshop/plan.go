@@ -114,32 +114,32 @@ func (s *Stones) forAnother(p Plan) Plan {
 // Pass is one trip over all facets of a side with one lap.
 type Pass struct {
 	// ID survives renaming and reordering; ticks name it.
-	ID   string `json:"id" validate:"required,max=40"`
-	Name string `json:"name" validate:"required,max=60"`
-	Lap  string `json:"lap" validate:"max=60"`
+	ID   string `validate:"required,max=40"`
+	Name string `validate:"required,max=60"`
+	Lap  string `validate:"max=60"`
 }
 
 // Size says how large the stone is to be.
 type Size struct {
 	// Basis is what the figure measures: the width or the length of the stone, or
 	// across the flats of a girdle tier.
-	Basis string  `json:"basis" validate:"oneof=width length flats"`
-	Tier  string  `json:"tier" validate:"max=12"`
-	MM    float64 `json:"mm" validate:"min=0.1,max=500"`
+	Basis string  `validate:"oneof=width length flats"`
+	Tier  string  `validate:"max=12"`
+	MM    float64 `validate:"min=0.1,max=500"`
 	// Typed is the figure as it was typed.
-	Typed string `json:"typed" validate:"max=40"`
+	Typed string `validate:"max=40"`
 }
 
 // Choices are what a cutter decides when planning a stone.
 type Choices struct {
-	Material string `json:"material" validate:"required,max=60"`
+	Material string `validate:"required,max=60"`
 	// Machine is the ID of the machine it is cut on; the default where it is gone.
-	Machine   string       `json:"machine" validate:"max=40"`
-	Gear      int          `json:"gear" validate:"min=1,max=360"`
-	Size      Size         `json:"size"`
-	FirstSide diagram.Part `json:"firstSide" validate:"oneof=pavilion crown"`
+	Machine   string `validate:"max=40"`
+	Gear      int    `validate:"min=1,max=360"`
+	Size      Size
+	FirstSide diagram.Part `validate:"oneof=pavilion crown"`
 	Ways
-	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
+	Passes []Pass `validate:"min=1,max=12,dive"`
 }
 
 // Propose returns what a plan of a diagram begins with: the material whose index is

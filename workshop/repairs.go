@@ -9,24 +9,24 @@ import (
 // Intake is what is written down when a stone comes in. Figures that were not taken
 // are 0, texts that were not said empty.
 type Intake struct {
-	Owner    string  `json:"owner" validate:"max=200"`
-	Material string  `json:"material" validate:"max=60"`
-	Carats   float64 `json:"carats" validate:"min=0,max=100000"`
-	WidthMM  float64 `json:"widthMM" validate:"min=0,max=1000"`
-	LengthMM float64 `json:"lengthMM" validate:"min=0,max=1000"`
-	HeightMM float64 `json:"heightMM" validate:"min=0,max=1000"`
-	Damage   string  `json:"damage" validate:"max=20000"`
-	Agreed   string  `json:"agreed" validate:"max=20000"`
+	Owner    string  `validate:"max=200"`
+	Material string  `validate:"max=60"`
+	Carats   float64 `validate:"min=0,max=100000"`
+	WidthMM  float64 `validate:"min=0,max=1000"`
+	LengthMM float64 `validate:"min=0,max=1000"`
+	HeightMM float64 `validate:"min=0,max=1000"`
+	Damage   string  `validate:"max=20000"`
+	Agreed   string  `validate:"max=20000"`
 	// Promised is the day it was promised for.
-	Promised string `json:"promised" validate:"omitempty,datetime=2006-01-02"`
+	Promised string `validate:"omitempty,datetime=2006-01-02"`
 }
 
 // Photo is a picture of a stone. The file is found by its hash.
 type Photo struct {
-	ID    string    `json:"id"`
-	Hash  string    `json:"hash"`
-	Taken time.Time `json:"taken"`
-	Note  string    `json:"note"`
+	ID    string
+	Hash  string
+	Taken time.Time
+	Note  string
 }
 
 // PhotoFiles keeps the pictures themselves.

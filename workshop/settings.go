@@ -12,16 +12,16 @@ import (
 // Settings are the machines, habits and materials of the person who owns the
 // workshop. One machine and one set of habits is the default.
 type Settings struct {
-	Version int `json:"version"`
+	Version int
 	// Answered tells whether the first opening's questions were answered or skipped.
-	Answered bool `json:"answered"`
+	Answered bool
 	// Machine and Habit are the IDs of the defaults.
-	Machine  string    `json:"machine" validate:"required,max=40"`
-	Machines []Machine `json:"machines" validate:"min=1,max=20,dive"`
-	Habit    string    `json:"habit" validate:"required,max=40"`
-	Habits   []Habits  `json:"habits" validate:"min=1,max=20,dive"`
+	Machine  string    `validate:"required,max=40"`
+	Machines []Machine `validate:"min=1,max=20,dive"`
+	Habit    string    `validate:"required,max=40"`
+	Habits   []Habits  `validate:"min=1,max=20,dive"`
 	// Materials are the owner's own, beside those of the table.
-	Materials []material.Material `json:"materials" validate:"max=200,dive"`
+	Materials []material.Material `validate:"max=200,dive"`
 }
 
 // Preferences keeps the settings.

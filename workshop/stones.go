@@ -199,19 +199,19 @@ func (s *Stones) insert(ctx context.Context, stone Stone) (number int, err error
 
 // Finish is the stone's card in the logbook. Figures that were not taken are 0.
 type Finish struct {
-	Version        int     `json:"version"`
-	RoughCarats    float64 `json:"roughCarats" validate:"min=0,max=100000"`
-	FinishedCarats float64 `json:"finishedCarats" validate:"min=0,max=100000"`
-	WidthMM        float64 `json:"widthMM" validate:"min=0,max=1000"`
-	LengthMM       float64 `json:"lengthMM" validate:"min=0,max=1000"`
-	HeightMM       float64 `json:"heightMM" validate:"min=0,max=1000"`
-	Started        string  `json:"started" validate:"omitempty,datetime=2006-01-02"`
-	Finished       string  `json:"finished" validate:"required,datetime=2006-01-02"`
+	Version        int
+	RoughCarats    float64 `validate:"min=0,max=100000"`
+	FinishedCarats float64 `validate:"min=0,max=100000"`
+	WidthMM        float64 `validate:"min=0,max=1000"`
+	LengthMM       float64 `validate:"min=0,max=1000"`
+	HeightMM       float64 `validate:"min=0,max=1000"`
+	Started        string  `validate:"omitempty,datetime=2006-01-02"`
+	Finished       string  `validate:"required,datetime=2006-01-02"`
 	// Hours is what the cutter corrected the reckoned hours to, nil where they
 	// were left.
-	Hours *float64  `json:"hours" validate:"omitempty,min=0,max=10000"`
-	Notes string    `json:"notes" validate:"max=20000"`
-	Saved time.Time `json:"saved"`
+	Hours *float64 `validate:"omitempty,min=0,max=10000"`
+	Notes string   `validate:"max=20000"`
+	Saved time.Time
 }
 
 // FinishStone stores the logbook card of a stone's present work over the version that the

@@ -11,8 +11,8 @@ import (
 // SweepAsked says what is swept and how it is looked at.
 type SweepAsked struct {
 	Looking
-	X sweep.Axis `json:"x"`
-	Y sweep.Axis `json:"y"`
+	X sweep.Axis
+	Y sweep.Axis
 }
 
 // Sweep is a finished sweep of a diagram. It keeps the draft that it was made from, so

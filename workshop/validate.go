@@ -3,6 +3,7 @@ package workshop
 import (
 	"reflect"
 	"strings"
+	"unicode"
 
 	"github.com/go-playground/validator/v10"
 )
@@ -12,11 +13,25 @@ import (
 var ranges = func() *validator.Validate {
 	v := validator.New(validator.WithRequiredStructEnabled())
 	v.RegisterTagNameFunc(func(f reflect.StructField) string {
-		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
-		return name
+		if name, _, _ := strings.Cut(f.Tag.Get("json"), ","); name != "" || f.Anonymous {
+			return name
+		}
+		return fieldName(f.Name)
 	})
 	return v
 }()
+
+// fieldName is what people and the contract call a field: WidthMM is widthMM, ID id.
+func fieldName(name string) string {
+	end := strings.IndexFunc(name, unicode.IsLower)
+	switch {
+	case end < 0:
+		return strings.ToLower(name)
+	case end > 1:
+		end--
+	}
+	return strings.ToLower(name[:end]) + name[end:]
+}
 
 // Validate checks a record's fields against the ranges that its type states. Everything
 // that is kept goes through it, wherever it comes from. The error is a

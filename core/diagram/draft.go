@@ -11,31 +11,31 @@ import (
 // Draft is a diagram as it stands in the editor: every field as it was typed,
 // mistakes included, so that nothing is lost while it is not yet a diagram.
 type Draft struct {
-	Name            string      `json:"name" validate:"max=2000"`
-	Designer        string      `json:"designer" validate:"max=2000"`
-	Source          string      `json:"source" validate:"max=2000"`
-	Date            string      `json:"date" validate:"max=2000"`
-	Licence         string      `json:"licence" validate:"max=2000"`
-	Note            string      `json:"note" validate:"max=20000"`
-	Outline         string      `json:"outline" validate:"max=100"`
-	Gear            string      `json:"gear" validate:"max=100"`
-	RefractiveIndex string      `json:"refractiveIndex" validate:"max=100"`
-	FirstSide       string      `json:"firstSide" validate:"max=100"`
-	Indexing        string      `json:"indexing" validate:"max=100"`
-	Tiers           []DraftTier `json:"tiers" validate:"max=400,dive"`
+	Name            string      `validate:"max=2000"`
+	Designer        string      `validate:"max=2000"`
+	Source          string      `validate:"max=2000"`
+	Date            string      `validate:"max=2000"`
+	Licence         string      `validate:"max=2000"`
+	Note            string      `validate:"max=20000"`
+	Outline         string      `validate:"max=100"`
+	Gear            string      `validate:"max=100"`
+	RefractiveIndex string      `validate:"max=100"`
+	FirstSide       string      `validate:"max=100"`
+	Indexing        string      `validate:"max=100"`
+	Tiers           []DraftTier `validate:"max=400,dive"`
 }
 
 // DraftTier is one row of the tier table as it was typed.
 type DraftTier struct {
 	// Key stays with the row while it is renamed and moved.
-	Key      string `json:"key" validate:"max=100"`
-	Name     string `json:"name" validate:"max=100"`
-	Part     string `json:"part" validate:"max=100"`
-	Angle    string `json:"angle" validate:"max=100"`
-	Indexes  string `json:"indexes" validate:"max=20000"`
-	Stop     string `json:"stop" validate:"max=2000"`
-	Note     string `json:"note" validate:"max=20000"`
-	Optional bool   `json:"optional"`
+	Key      string `validate:"max=100"`
+	Name     string `validate:"max=100"`
+	Part     string `validate:"max=100"`
+	Angle    string `validate:"max=100"`
+	Indexes  string `validate:"max=20000"`
+	Stop     string `validate:"max=2000"`
+	Note     string `validate:"max=20000"`
+	Optional bool
 }
 
 // DraftOf returns the draft that reads back as the diagram.

@@ -30,11 +30,11 @@ const (
 
 // Reshape asks for a tier to be reshaped.
 type Reshape struct {
-	Kind     Reshaping `json:"kind" validate:"oneof=copy mirror turn complete write-out rename"`
-	By       float64   `json:"by" validate:"min=-360,max=360"`
-	Fold     int       `json:"fold" validate:"min=0,max=360"`
-	Mirrored bool      `json:"mirrored"`
-	Name     string    `json:"name" validate:"max=100"`
+	Kind     Reshaping
+	By       float64
+	Fold     int
+	Mirrored bool
+	Name     string
 }
 
 // Reshape does it to the tier of the draft with the given place. Stops that name

@@ -41,12 +41,12 @@ const (
 
 // Rule asks for a solid.
 type Rule struct {
-	Kind Kind `json:"kind" validate:"oneof=tetrahedron cube octahedron dodecahedron icosahedron prism antiprism bipyramid trapezohedron"`
+	Kind Kind
 	// Pose counts for the regular polyhedra, which are all alike from every face.
-	Pose Pose `json:"pose" validate:"oneof=face corner edge"`
+	Pose Pose
 	// Sides, 3 to 60, and Height over width, 0.1 to 10, count for the others.
-	Sides  int     `json:"sides" validate:"min=3,max=60"`
-	Height float64 `json:"height" validate:"min=0.1,max=10"`
+	Sides  int
+	Height float64
 }
 
 // golden is the ratio of a regular pentagon's diagonal to its side.

@@ -38,18 +38,18 @@ const (
 
 // Wish says what is wanted.
 type Wish struct {
-	Name    string  `json:"name" validate:"max=200"`
-	Outline Outline `json:"outline" validate:"oneof=oval cushion rectangle"`
+	Name    string
+	Outline Outline
 	// LengthWidth is the length over the width, 1 to 2.
-	LengthWidth float64 `json:"lengthWidth" validate:"min=1,max=2"`
+	LengthWidth float64
 	// Girdle is the number of girdle facets, a multiple of four from 4 to 32.
-	Girdle          int     `json:"girdle" validate:"min=4,max=32"`
-	Gear            int     `json:"gear" validate:"min=16,max=360"`
-	RefractiveIndex float64 `json:"refractiveIndex" validate:"min=1.3,max=4"`
-	Pavilion        Kind    `json:"pavilion" validate:"oneof=fan steps"`
-	Crown           Kind    `json:"crown" validate:"oneof=bevel steps"`
+	Girdle          int
+	Gear            int
+	RefractiveIndex float64
+	Pavilion        Kind
+	Crown           Kind
 	// Table is its width over the stone's, 0.4 to 0.75.
-	Table float64 `json:"table" validate:"min=0.4,max=0.75"`
+	Table float64
 }
 
 // Refusals of a wish.

@@ -29,14 +29,14 @@ const (
 
 // Axis is one side of a field.
 type Axis struct {
-	Kind Kind `json:"kind" validate:"oneof=pavilion crown tier"`
+	Kind Kind `validate:"oneof=pavilion crown tier"`
 	// Tier is the place of the tier whose angle is set; it counts only there.
-	Tier int `json:"tier" validate:"min=0,max=500"`
+	Tier int `validate:"min=0,max=500"`
 	// From and To are factors over 0, or degrees from over 0 to 90; From is the less.
-	From float64 `json:"from" validate:"min=0,max=90"`
-	To   float64 `json:"to" validate:"min=0,max=90"`
+	From float64 `validate:"min=0,max=90"`
+	To   float64 `validate:"min=0,max=90"`
 	// Steps is the number of points, at least 2.
-	Steps int `json:"steps" validate:"min=2,max=60"`
+	Steps int `validate:"min=2,max=60"`
 }
 
 // At returns the value at a step, counted from 0.

@@ -1,0 +1,93 @@
+package server
+
+import (
+	"time"
+
+	"cressa/core/material"
+	"cressa/workshop"
+)
+
+// Settings are the machines, habits and materials of the person who owns the workshop.
+type Settings struct {
+	Version int `json:"version"`
+	// Answered tells whether the first opening's questions were answered or skipped.
+	Answered bool `json:"answered"`
+	// Machine and Habit are the IDs of the defaults.
+	Machine  string    `json:"machine" validate:"required,max=40"`
+	Machines []Machine `json:"machines" validate:"min=1,max=20,dive"`
+	Habit    string    `json:"habit" validate:"required,max=40"`
+	Habits   []Habits  `json:"habits" validate:"min=1,max=20,dive"`
+	// Materials are the owner's own, beside those of the table.
+	Materials []material.Material `json:"materials" validate:"max=200,dive"`
+}
+
+// Machine is a faceting machine as its owner knows it.
+type Machine struct {
+	// ID stays with the machine when it is renamed; plans name it.
+	ID   string `json:"id" validate:"required,max=40"`
+	Name string `json:"name" validate:"required,max=60"`
+	// Gears lists the teeth of the index gears at hand.
+	Gears []int `json:"gears" validate:"max=40,dive,min=1,max=360"`
+	// AngleStep is the finest step that the protractor reads, AngleLow and AngleHigh how
+	// far it goes, in degrees.
+	AngleStep float64 `json:"angleStep" validate:"min=0.001,max=5"`
+	AngleLow  float64 `json:"angleLow" validate:"min=-30,max=90"`
+	AngleHigh float64 `json:"angleHigh" validate:"min=30,max=180,gtfield=AngleLow"`
+	// AngleZero is what the protractor reads too much, in degrees.
+	AngleZero float64 `json:"angleZero" validate:"min=-5,max=5"`
+	// Repeatability is by how much an angle differs when it is set again, in degrees (one
+	// standard deviation).
+	Repeatability float64          `json:"repeatability" validate:"min=0,max=2"`
+	Cheater       workshop.Cheater `json:"cheater" validate:"oneof=none degrees turns"`
+	// CheatPerTurn is how many degrees one turn of the cheater's knob is worth.
+	CheatPerTurn float64 `json:"cheatPerTurn" validate:"min=0,max=30"`
+	// HeightStep is one division of the height dial in mm, 0 without a dial, HeightSense
+	// what a rising reading does to the stone.
+	HeightStep  float64              `json:"heightStep" validate:"min=0,max=1"`
+	HeightSense workshop.HeightSense `json:"heightSense" validate:"oneof=lifts lowers"`
+	// TableAdapter is the angle in degrees to which the protractor is set when the table
+	// goes on with the adapter, 0 without one.
+	TableAdapter float64 `json:"tableAdapter" validate:"min=0,max=90"`
+}
+
+// Habits are how a cutter likes to work. New plans begin with them.
+type Habits struct {
+	ID   string `json:"id" validate:"required,max=40"`
+	Name string `json:"name" validate:"required,max=60"`
+	// FirstSide is the side cut first: drawn leaves it to the diagram.
+	FirstSide string `json:"firstSide" validate:"oneof=drawn pavilion crown"`
+	// Tick is what Done ticks at the bench.
+	Tick string `json:"tick" validate:"oneof=facet round tier"`
+	Ways
+	// Passes are proposed for a new plan.
+	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
+}
+
+func (s Settings) settings() workshop.Settings {
+	return workshop.Settings{
+		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit, Materials: s.Materials,
+		Machines: views(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
+		Habits: views(s.Habits, func(h Habits) workshop.Habits {
+			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Ways: workshop.Ways(h.Ways), Passes: passesOf(h.Passes)}
+		}),
+	}
+}
+
+func settingsView(s workshop.Settings) Settings {
+	return Settings{
+		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit, Materials: s.Materials,
+		Machines: views(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
+		Habits: views(s.Habits, func(h workshop.Habits) Habits {
+			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Ways: Ways(h.Ways), Passes: passViews(h.Passes)}
+		}),
+	}
+}
+
+// Device is a tablet or another screen that may enter over the network.
+type Device struct {
+	ID     string    `json:"id"`
+	Name   string    `json:"name"`
+	Paired time.Time `json:"paired"`
+	// Seen is when it last asked for something, to the minute.
+	Seen time.Time `json:"seen"`
+}

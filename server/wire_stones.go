@@ -1,0 +1,127 @@
+package server
+
+import (
+	"time"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/gear"
+	"cressa/workshop"
+)
+
+// Choices are what a cutter decides when planning a stone.
+type Choices struct {
+	Material string `json:"material" validate:"required,max=60"`
+	// Machine is the ID of the machine it is cut on; the default where it is gone.
+	Machine   string       `json:"machine" validate:"max=40"`
+	Gear      int          `json:"gear" validate:"min=1,max=360"`
+	Size      Size         `json:"size"`
+	FirstSide diagram.Part `json:"firstSide" validate:"oneof=pavilion crown"`
+	Ways
+	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
+}
+
+// Size says how large the stone is to be.
+type Size struct {
+	// Basis is what the figure measures: the width or the length of the stone, or
+	// across the flats of a girdle tier.
+	Basis string  `json:"basis" validate:"oneof=width length flats"`
+	Tier  string  `json:"tier" validate:"max=12"`
+	MM    float64 `json:"mm" validate:"min=0.1,max=500"`
+	// Typed is the figure as it was typed.
+	Typed string `json:"typed" validate:"max=40"`
+}
+
+// Ways are the habits that a plan takes over and can change.
+type Ways struct {
+	// Girdle and Table say when these are cut within their side.
+	Girdle cutting.When `json:"girdle" validate:"oneof=drawn first last"`
+	Table  cutting.When `json:"table" validate:"oneof=drawn first last"`
+	// Visiting is the order of the facets within a tier.
+	Visiting gear.Visiting `json:"visiting" validate:"oneof=written round pairs"`
+	// GirdleFinish is how far the girdle is taken.
+	GirdleFinish workshop.GirdleFinish `json:"girdleFinish" validate:"oneof=polished prepolished cut"`
+	// Turning is how a stone is turned on its dop for another gear.
+	Turning workshop.Turning `json:"turning" validate:"oneof=whole sides"`
+}
+
+// Pass is one trip over all facets of a side with one lap.
+type Pass struct {
+	// ID survives renaming and reordering; ticks name it.
+	ID   string `json:"id" validate:"required,max=40"`
+	Name string `json:"name" validate:"required,max=60"`
+	Lap  string `json:"lap" validate:"max=60"`
+}
+
+func (c Choices) choices() workshop.Choices {
+	return workshop.Choices{
+		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: workshop.Size(c.Size), FirstSide: c.FirstSide,
+		Ways: workshop.Ways(c.Ways), Passes: passesOf(c.Passes),
+	}
+}
+
+func choicesView(c workshop.Choices) Choices {
+	return Choices{
+		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: Size(c.Size), FirstSide: c.FirstSide,
+		Ways: Ways(c.Ways), Passes: passViews(c.Passes),
+	}
+}
+
+func passesOf(list []Pass) []workshop.Pass {
+	return views(list, func(p Pass) workshop.Pass { return workshop.Pass(p) })
+}
+
+func passViews(list []workshop.Pass) []Pass {
+	return views(list, func(p workshop.Pass) Pass { return Pass(p) })
+}
+
+// Division is what one division of the height dial does to a facet.
+type Division struct {
+	// Deeper is how much further the facet's plane moves into the stone, in mm.
+	Deeper float64 `json:"deeper"`
+	// Girdle is how much that takes off the girdle, in mm; 0 where the facet does not
+	// run down to it at a slope.
+	Girdle float64 `json:"girdle"`
+	// Rising tells that the reading rises as the facet is cut deeper.
+	Rising bool `json:"rising"`
+}
+
+// Finish is the stone's card in the logbook. Figures that were not taken are 0.
+type Finish struct {
+	Version        int     `json:"version"`
+	RoughCarats    float64 `json:"roughCarats" validate:"min=0,max=100000"`
+	FinishedCarats float64 `json:"finishedCarats" validate:"min=0,max=100000"`
+	WidthMM        float64 `json:"widthMM" validate:"min=0,max=1000"`
+	LengthMM       float64 `json:"lengthMM" validate:"min=0,max=1000"`
+	HeightMM       float64 `json:"heightMM" validate:"min=0,max=1000"`
+	Started        string  `json:"started" validate:"omitempty,datetime=2006-01-02"`
+	Finished       string  `json:"finished" validate:"required,datetime=2006-01-02"`
+	// Hours is what the cutter corrected the reckoned hours to, null where they were
+	// left.
+	Hours *float64  `json:"hours" validate:"omitempty,min=0,max=10000"`
+	Notes string    `json:"notes" validate:"max=20000"`
+	Saved time.Time `json:"saved"`
+}
+
+// Intake is what is written down when a stone comes in. Figures that were not taken are 0,
+// texts that were not said empty.
+type Intake struct {
+	Owner    string  `json:"owner" validate:"max=200"`
+	Material string  `json:"material" validate:"max=60"`
+	Carats   float64 `json:"carats" validate:"min=0,max=100000"`
+	WidthMM  float64 `json:"widthMM" validate:"min=0,max=1000"`
+	LengthMM float64 `json:"lengthMM" validate:"min=0,max=1000"`
+	HeightMM float64 `json:"heightMM" validate:"min=0,max=1000"`
+	Damage   string  `json:"damage" validate:"max=20000"`
+	Agreed   string  `json:"agreed" validate:"max=20000"`
+	// Promised is the day it was promised for.
+	Promised string `json:"promised" validate:"omitempty,datetime=2006-01-02"`
+}
+
+// Photo is a picture of a stone. The file is found by its hash.
+type Photo struct {
+	ID    string    `json:"id"`
+	Hash  string    `json:"hash"`
+	Taken time.Time `json:"taken"`
+	Note  string    `json:"note"`
+}
