@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"path/filepath"
 	"strings"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -32,13 +33,32 @@ type from struct{ net.Conn }
 
 func (from) RemoteAddr() net.Addr { return &net.TCPAddr{IP: net.IPv4(192, 168, 7, 9), Port: 40000} }
 
+// heldStore is a store whose devices cannot be read while somebody else holds the file.
+type heldStore struct {
+	*sqlite.Store
+	held atomic.Bool
+}
+
+func (s *heldStore) DeviceBySession(ctx context.Context, hash string) (workshop.Device, error) {
+	if s.held.Load() {
+		return workshop.Device{}, workshop.ErrBusy
+	}
+	return s.Store.DeviceBySession(ctx, hash)
+}
+
 // startOpen runs a server that is open to the network, and returns a client at this
 // machine and one elsewhere.
 func startOpen(t *testing.T) (here, away client) {
+	here, away, _ = startHeld(t)
+	return here, away
+}
+
+func startHeld(t *testing.T) (here, away client, store *heldStore) {
 	t.Helper()
 	ctx, stop := context.WithCancel(context.Background())
-	store, err := sqlite.Open(ctx, filepath.Join(t.TempDir(), "records.db"))
+	file, err := sqlite.Open(ctx, filepath.Join(t.TempDir(), "records.db"))
 	require.NoError(t, err)
+	store = &heldStore{Store: file}
 	own, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	outer, err := net.Listen("tcp", "127.0.0.1:0")
@@ -52,7 +72,7 @@ func startOpen(t *testing.T) (here, away client) {
 		assert.NoError(t, <-ended)
 		assert.NoError(t, store.Close())
 	})
-	return client{t, "http://" + own.Addr().String()}, client{t, "http://" + outer.Addr().String()}
+	return client{t, "http://" + own.Addr().String()}, client{t, "http://" + outer.Addr().String()}, store
 }
 
 func (c client) pair(code string) (int, string) {
@@ -115,6 +135,44 @@ func TestOnlyPairedDevicesComeInFromTheNetwork(t *testing.T) {
 	status, _, _ = away.send("GET", "/api/settings", "", paired)
 	assert.Equal(t, http.StatusUnauthorized, status, "revoked")
 	here.problem("DELETE", path, "", http.StatusNotFound)
+}
+
+// A tablet stays paired while the records are busy, and only that long: a session ends that
+// was not seen for too long.
+func TestABusyDatabaseIsNotUnpaired(t *testing.T) {
+	here, away, store := startHeld(t)
+	var door server.DeviceList
+	here.get("/api/devices", &door)
+	_, cookie := away.pair(door.Code)
+	paired := func(r *http.Request) { r.Header.Set("Cookie", cookie) }
+	ask := func() (int, server.Problem) {
+		status, _, data := away.send("GET", "/api/settings", "", paired)
+		var p server.Problem
+		require.NoError(t, json.Unmarshal(data, &p))
+		return status, p
+	}
+	store.held.Store(true)
+	status, p := ask()
+	assert.Equal(t, http.StatusServiceUnavailable, status)
+	assert.Equal(t, "/problems/busy", p.Type)
+	store.held.Store(false)
+	status, _ = ask()
+	assert.Equal(t, http.StatusOK, status)
+
+	here.get("/api/devices", &door)
+	require.NoError(t, store.SeeDevice(t.Context(), door.Devices[0].ID, time.Now().Add(-workshop.SessionLife-time.Hour)))
+	status, p = ask()
+	assert.Equal(t, http.StatusUnauthorized, status)
+	assert.Equal(t, "/problems/unpaired", p.Type)
+}
+
+// What a program on this machine passes on for somebody elsewhere does not come from here.
+func TestAProxyDoesNotMakeEverybodyTheOwner(t *testing.T) {
+	here, _ := startOpen(t)
+	for _, header := range []string{"X-Forwarded-For", "Forwarded", "Via"} {
+		status, _, _ := here.send("GET", "/api/settings", "", func(r *http.Request) { r.Header.Set(header, "203.0.113.9") })
+		assert.Equal(t, http.StatusUnauthorized, status, header)
+	}
 }
 
 func TestGuessingCodesIsStopped(t *testing.T) {

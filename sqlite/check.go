@@ -2,7 +2,9 @@ package sqlite
 
 import (
 	"context"
+	"errors"
 	"fmt"
+	"strings"
 
 	"cressa/workshop"
 )
@@ -43,12 +45,15 @@ func (s *Store) Check(ctx context.Context) ([]workshop.Finding, error) {
 	}, `PRAGMA foreign_key_check`); err != nil {
 		return out, err
 	}
-	for query, readable := range map[string]func(ctx context.Context, id string) error{
-		`SELECT id FROM stones`:                        func(ctx context.Context, id string) error { _, err := s.Stone(ctx, id); return err },
-		`SELECT hash FROM diagram_revisions`:           func(ctx context.Context, hash string) error { _, err := s.Revision(ctx, hash); return err },
-		`SELECT id FROM diagrams WHERE hidden IS NULL`: func(ctx context.Context, id string) error { _, err := s.Diagram(ctx, id); return err },
-		`SELECT id FROM sweeps`:                        func(ctx context.Context, id string) error { _, err := s.Sweep(ctx, id); return err },
-		`SELECT 'settings'`:                            func(ctx context.Context, _ string) error { _, err := s.Settings(ctx); return err },
+	for _, kept := range []struct {
+		thing, query string
+		read         func(id string) error
+	}{
+		{"stone", `SELECT id FROM stones`, func(id string) error { _, err := s.Stone(ctx, id); return err }},
+		{"version", `SELECT hash FROM diagram_revisions`, func(hash string) error { _, err := s.Revision(ctx, hash); return err }},
+		{"diagram", `SELECT id FROM diagrams WHERE hidden IS NULL`, func(id string) error { _, err := s.Diagram(ctx, id); return err }},
+		{"sweep", `SELECT id FROM sweeps`, func(id string) error { _, err := s.Sweep(ctx, id); return err }},
+		{"settings", `SELECT ''`, func(string) error { _, err := s.Settings(ctx); return err }},
 	} {
 		var ids []string
 		if err := s.rows(ctx, func(scan scan) error {
@@ -56,12 +61,15 @@ func (s *Store) Check(ctx context.Context) ([]workshop.Finding, error) {
 			err := scan(&id)
 			ids = append(ids, id)
 			return err
-		}, query); err != nil {
+		}, kept.query); err != nil {
 			return out, err
 		}
 		for _, id := range ids {
-			if err := readable(ctx, id); err != nil {
-				out = append(out, workshop.Finding{What: RecordUnreadable, Where: fmt.Sprintf("%s: %v", id, err)})
+			switch err := kept.read(id); {
+			case errors.Is(err, workshop.ErrUnreadable):
+				out = append(out, workshop.Finding{What: RecordUnreadable, Where: strings.TrimSpace(kept.thing + " " + id)})
+			case err != nil:
+				return out, err
 			}
 		}
 	}

@@ -13,6 +13,7 @@ import (
 	"cressa/core/material"
 	"cressa/words"
 	"cressa/workshop"
+	"cressa/workshop/journal"
 )
 
 func TestStopsAreToldAsCuttersTellThem(t *testing.T) {
@@ -64,6 +65,17 @@ func TestEveryProblemHasItsWords(t *testing.T) {
 		}
 	}
 	assert.Greater(t, found, 30)
+}
+
+// Every reason for which an entry is refused says what to do.
+func TestEveryRefusalHasItsWords(t *testing.T) {
+	source, err := os.ReadFile("../workshop/journal/journal.go")
+	require.NoError(t, err)
+	declared := regexp.MustCompile(`(?m)^\t\w+\s+Reason = "([a-z-]+)"`).FindAllStringSubmatch(string(source), -1)
+	require.Greater(t, len(declared), 8)
+	for _, m := range declared {
+		assert.NotEmpty(t, words.Refusal(journal.Reason(m[1])), m[1])
+	}
 }
 
 func TestEveryMaterialHasItsCautions(t *testing.T) {

@@ -1,7 +1,6 @@
 package workshop_test
 
 import (
-	"context"
 	"errors"
 	"fmt"
 	"slices"
@@ -343,9 +342,9 @@ func TestWhatCannotBeIsRefusedByTheRecordsThemselves(t *testing.T) {
 func TestTheLibraryIsFilledOnce(t *testing.T) {
 	s := newShop(t)
 	starters := s.starters(t)
-	ctx, cut := context.WithCancel(t.Context())
-	cut()
-	require.Error(t, s.Fill(ctx, "first", starters))
+	broken := *starters[0]
+	broken.Tiers = broken.Tiers[:1]
+	require.Error(t, s.Fill(t.Context(), "first", append(slices.Clone(starters), &broken)))
 	library := func() workshop.DiagramPage {
 		page, err := s.Diagrams(t.Context(), workshop.DiagramFilter{}, workshop.Cursor{}, 100)
 		require.NoError(t, err)

@@ -1,0 +1,82 @@
+package main
+
+import (
+	"database/sql"
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A drawn workshop is whole. What is broken in it afterwards is found and told, and what is
+// derived is made anew.
+func TestADrawnWorkshopIsCheckedAndRepaired(t *testing.T) {
+	dir := filepath.Join(t.TempDir(), "drawn")
+	code, out, errs := call("", "seed", dir, "--stones", "12", "--diagrams", "4", "--events", "600")
+	require.Zero(t, code, errs)
+	assert.Contains(t, out, "12 stones, 4 diagrams and 600 events")
+	code, out, errs = call("", "check", "--data", dir)
+	require.Zero(t, code, errs)
+	assert.Equal(t, "The records are whole.\n", out)
+	code, _, errs = call("", "seed", dir)
+	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "is not empty")
+	code, _, errs = call("", "check", "--data", filepath.Join(dir, "nowhere"))
+	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "holds no records")
+
+	db, err := sql.Open("sqlite", filepath.Join(dir, databaseFile))
+	require.NoError(t, err)
+	defer db.Close()
+	count := func(table string) (n int) {
+		require.NoError(t, db.QueryRow(`SELECT count(*) FROM `+table).Scan(&n))
+		return n
+	}
+	assert.Equal(t, []int{12, 600}, []int{count("stones"), count("events")})
+	lost, damaged := strings.Repeat("ab", 32), strings.Repeat("cd", 32)
+	require.NoError(t, os.MkdirAll(filepath.Join(dir, photoFolder), 0o700))
+	require.NoError(t, os.WriteFile(filepath.Join(dir, photoFolder, damaged), []byte("not what was kept"), 0o600))
+	for _, spoil := range []string{
+		`PRAGMA foreign_keys = OFF`,
+		`UPDATE work_state SET done = done + 1, folded = replace(folded, '"late":0', '"late":9') WHERE work_id = (SELECT work_id FROM work_state WHERE done > 0 LIMIT 1)`,
+		`UPDATE work_state SET folded = '' WHERE work_id = (SELECT work_id FROM work_state WHERE done > 0 LIMIT 1 OFFSET 1)`,
+		`UPDATE diagrams SET draft = 'not JSON' WHERE id = (SELECT id FROM diagrams LIMIT 1)`,
+		`INSERT INTO sweeps (id, diagram_id, draft, asked, sg, points, created) VALUES ('s', 'gone', '{}', '{}', 0, '[]', 0)`,
+		`INSERT INTO photos (id, stone_id, hash, taken, note) SELECT 'p', id, '` + lost + `', 0, '' FROM stones LIMIT 1`,
+		`INSERT INTO photos (id, stone_id, hash, taken, note) SELECT 'q', id, '` + damaged + `', 0, '' FROM stones LIMIT 1`,
+	} {
+		_, err := db.Exec(spoil)
+		require.NoError(t, err, spoil)
+	}
+
+	code, out, errs = call("", "check", "--data", dir)
+	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "--repair")
+	lines := strings.Split(strings.TrimSpace(out), "\n")
+	require.Len(t, lines, 7, out)
+	for _, line := range lines[:6] {
+		assert.Regexp(t, regexp.MustCompile(`^.+: [A-Z].+\.$`), line, "where, and what is wrong")
+	}
+	what := func(args ...string) map[string]bool {
+		_, out, _ := call("", append([]string{"check", "--data", dir, "--json"}, args...)...)
+		var report checkReport
+		require.NoError(t, json.Unmarshal([]byte(out), &report))
+		found := map[string]bool{}
+		for _, p := range report.Problems {
+			found[p.What] = p.Repairable
+		}
+		return found
+	}
+	left := map[string]bool{"record-unreadable": false, "row-orphaned": false, "photo-missing": false, "photo-damaged": false}
+	all := map[string]bool{"state-differs": true, "state-missing": true}
+	for name := range left {
+		all[name] = false
+	}
+	assert.Equal(t, all, what("--repair"))
+	assert.Equal(t, left, what())
+}
