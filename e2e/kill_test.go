@@ -5,6 +5,9 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
 	"strings"
 	"sync"
 	"testing"
@@ -134,4 +137,44 @@ func fetch(t *testing.T, url string, into any) {
 	defer answer.Body.Close()
 	require.Equal(t, http.StatusOK, answer.StatusCode, url)
 	require.NoError(t, json.NewDecoder(answer.Body).Decode(into))
+}
+
+// A first start that is killed while it fills the library is made good by the next one:
+// every starter is there, and none twice.
+func TestAFirstStartThatIsKilledLosesNoStarters(t *testing.T) {
+	t.Parallel()
+	for round := range 12 {
+		data := t.TempDir()
+		first := exec.Command(binary, "serve", "--data", data, "--addr", "127.0.0.1:0")
+		require.NoError(t, first.Start())
+		// Killed when so much is written: from nothing yet to nearly everything.
+		written := func() (bytes int64) {
+			files, err := filepath.Glob(filepath.Join(data, "cressa.db*"))
+			require.NoError(t, err)
+			for _, file := range files {
+				if info, err := os.Stat(file); err == nil {
+					bytes += info.Size()
+				}
+			}
+			return bytes
+		}
+		require.Eventually(t, func() bool { return written() >= int64(round)*60_000 }, time.Minute, time.Millisecond)
+		require.NoError(t, first.Process.Kill())
+		_ = first.Wait()
+
+		app, err := running.Start(binary, "", "serve", "--data", data)
+		require.NoError(t, err, "round %d", round)
+		var library struct {
+			Total    int
+			Diagrams []struct{ Name string }
+		}
+		fetch(t, app.URL+"/api/diagrams", &library)
+		names := map[string]bool{}
+		for _, d := range library.Diagrams {
+			names[d.Name] = true
+		}
+		assert.Equal(t, 17, library.Total, "round %d", round)
+		assert.Len(t, names, 17)
+		require.NoError(t, app.Kill())
+	}
 }

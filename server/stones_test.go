@@ -1,9 +1,11 @@
 package server_test
 
 import (
+	"database/sql"
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"path/filepath"
 	"testing"
 	"time"
 
@@ -11,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/core/diagram"
+	"cressa/demo"
 	"cressa/server"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -199,4 +202,51 @@ func TestAStoneIsCutOverTheWire(t *testing.T) {
 	c.get("/api/repairs/"+stone.ID, &repair)
 	assert.Len(t, repair.Works, 2)
 	assert.Equal(t, "chip", repair.Intake.Damage)
+}
+
+// A record that cannot be read, or solved, is missing nowhere but at its own address.
+func TestARecordThatCannotBeReadTakesNoListAway(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "records.db")
+	require.NoError(t, demo.Fill(t.Context(), file, time.Now()))
+	db, err := sql.Open("sqlite", file)
+	require.NoError(t, err)
+	for _, spoil := range []string{
+		`UPDATE diagrams SET draft = '{"form":9}' WHERE name = 'First Light'`,
+		`UPDATE diagrams SET draft = json_set(draft, '$.tiers[0].indexes', 'every 0.05, 40-fold, 50-fold, mirrored') WHERE name = 'Parallax'`,
+		`UPDATE diagram_revisions SET document = '{}' WHERE name IN ('First Light', 'Spiral Arm')`,
+		`UPDATE plans SET document = '{"no":"one"}' WHERE rowid IN (SELECT rowid FROM plans LIMIT 2)`,
+		`UPDATE works SET document = 'lost' WHERE task = 'repair'`,
+		`UPDATE finishes SET document = '[]' WHERE rowid IN (SELECT rowid FROM finishes LIMIT 1)`,
+		`UPDATE work_state SET folded = '{'`,
+	} {
+		result, err := db.Exec(spoil)
+		require.NoError(t, err, spoil)
+		n, err := result.RowsAffected()
+		require.NoError(t, err)
+		require.NotZero(t, n, spoil)
+	}
+	require.NoError(t, db.Close())
+	c := serve(t, file)
+	var library server.DiagramList
+	c.get("/api/diagrams", &library)
+	assert.Equal(t, library.Total, len(library.Diagrams))
+	assert.Greater(t, library.Total, 16)
+	var stones server.StoneList
+	c.get("/api/stones", &stones)
+	assert.Greater(t, stones.Total, 8)
+	assert.Len(t, stones.Stones, stones.Total)
+	var logbook server.Logbook
+	c.get("/api/logbook", &logbook)
+	assert.NotEmpty(t, logbook.Stones)
+	var today server.Today
+	c.get("/api/today", &today)
+	assert.NotEmpty(t, today.Cutting)
+	unread := 0
+	for _, s := range stones.Stones {
+		status, _, _ := c.send("GET", "/api/stones/"+s.ID, "")
+		if status == http.StatusUnprocessableEntity {
+			unread++
+		}
+	}
+	assert.Positive(t, unread, "it is told at the stone itself")
 }

@@ -67,17 +67,21 @@ func (s *Store) Stones(ctx context.Context, f workshop.StoneFilter, after worksh
 	err := s.rows(ctx, func(scan scan) error {
 		var l workshop.StoneLine
 		var at workshop.Cursor
-		var run, finish sql.Null[string]
+		var run, finish, finished sql.Null[string]
+		var version sql.Null[int]
+		var rough, carats sql.Null[float64]
 		if err := scan(&at.Key, &l.ID, &l.Number, &l.Name, asInstant{&l.Created}, &l.Version, &run, &l.RunPlace,
 			&l.WorkID, &l.Task, &l.State, &l.Done, &l.All, &l.Hours, asInstant{&l.LastEvent}, &l.Late, &l.UsualMinutes, &l.Ticks,
-			&l.Diagram, &l.Picture, &l.Material, &l.SizeMM, &l.Promised, &finish); err != nil {
+			&l.Diagram, &l.Picture, &l.Material, &l.SizeMM, &l.Promised,
+			&finish, &version, &finished, &rough, &carats); err != nil {
 			return err
 		}
 		l.Run = run.V
 		if finish.Valid {
 			var err error
 			if l.Finish, err = readFinish(finish.V); err != nil {
-				return err
+				// The card is told at the stone; a list has its figures beside it.
+				l.Finish = &workshop.Finish{Version: version.V, Finished: finished.V, RoughCarats: rough.V, FinishedCarats: carats.V}
 			}
 		}
 		at.ID = l.WorkID
@@ -89,7 +93,7 @@ func (s *Store) Stones(ctx context.Context, f workshop.StoneFilter, after worksh
 		return nil
 	}, fmt.Sprintf(`SELECT %s, s.id, s.number, s.name, s.created, s.version, s.run, s.run_place,
 		t.work_id, t.task, t.state, t.done, t.total, coalesce(f.hours, t.hours), t.last_event, t.late, t.usual_minutes, t.ticks,
-		t.diagram, t.picture, t.material, t.size_mm, t.promised, f.document %s%s ORDER BY %s %s, t.work_id %s LIMIT ?`, key, from, c.String(), key, direction, direction),
+		t.diagram, t.picture, t.material, t.size_mm, t.promised, f.document, f.version, f.finished, f.rough_carats, f.finished_carats %s%s ORDER BY %s %s, t.work_id %s LIMIT ?`, key, from, c.String(), key, direction, direction),
 		append(c.args, limit+1)...)
 	return out, err
 }
