@@ -2,6 +2,7 @@ import Dexie, { type Table } from 'dexie';
 import { answer, ApiProblem, client } from '../api/client';
 import { streamOf, type Happening, type LogEvent } from './events';
 import type { Kept } from './kept';
+import { diskWords } from '../words/disk';
 
 /** An entry as version 7 of the records had it wait in this browser. */
 interface Waiting {
@@ -27,34 +28,40 @@ const before = 'cressa-bench';
  * Takes over what an older version of the application left waiting in this browser: it is sent from
  * here. What belongs to no stone any more is listed with the refused.
  */
-export async function carryOver(kept: Kept): Promise<void> {
+export async function carryOver(
+  kept: Kept,
+  workOf: (stone: string) => Promise<string | undefined> = presentWork,
+): Promise<void> {
   if (!(await Dexie.exists(before))) return;
   const old = new Dexie(before);
   old.version(1).stores({ waiting: '++seq, stone' });
-  const waiting = await (old.table('waiting') as Table<Waiting, number>).toArray();
-  for (const stone of new Set(waiting.map((w) => w.stone))) {
-    const own = waiting.filter((w) => w.stone === stone);
-    const workId = await workOf(stone);
-    const events = own.map((w) => entryOf(w, streamOf(workId ?? stone)));
-    if (workId) await kept.events.bulkPut(events);
-    else
-      await kept.refused.bulkPut(
-        events.map((event) => ({
-          id: event.id,
-          event,
-          reason: 'no-such-stream',
-          message: 'Its stone is not here any more.',
-          at: new Date().toISOString(),
-        })),
-      );
-    await old.table('waiting').bulkDelete(own.map((w) => w.seq));
+  try {
+    const waiting = await (old.table('waiting') as Table<Waiting, number>).toArray();
+    for (const stone of new Set(waiting.map((w) => w.stone))) {
+      const own = waiting.filter((w) => w.stone === stone);
+      const workId = await workOf(stone);
+      const events = own.map((w) => entryOf(w, streamOf(workId ?? stone)));
+      if (workId) await kept.events.bulkPut(events);
+      else
+        await kept.refused.bulkPut(
+          events.map((event) => ({
+            id: event.id,
+            event,
+            reason: 'no-such-stream',
+            message: diskWords.stoneGone,
+            at: new Date().toISOString(),
+          })),
+        );
+      await old.table('waiting').bulkDelete(own.map((w) => w.seq));
+    }
+  } finally {
+    old.close();
   }
-  old.close();
   await Dexie.delete(before);
 }
 
 /** The present work of a stone, undefined where there is no such stone. */
-async function workOf(id: string): Promise<string | undefined> {
+async function presentWork(id: string): Promise<string | undefined> {
   const at = { params: { path: { id } } };
   for (const ask of [
     async () => (await answer(client.GET('/api/stones/{id}/script', at))).workId,

@@ -12,6 +12,7 @@ export const diskWords = {
     n === 1
       ? 'An entry could not be taken into the log.'
       : `${n} entries could not be taken into the log.`,
+  stoneGone: 'The stone it belongs to is not here any more. Look for it under Stones.',
   read: 'What to do',
   refusedTitle: 'Not taken into the log',
   noneRefused: 'Every entry has been read.',
