@@ -24,7 +24,7 @@ export function DiskState({ quiet = false }: { quiet?: boolean }) {
     <Typography
       color="text.secondary"
       data-waiting={waiting}
-      sx={{ minWidth: quiet ? 0 : 84, alignSelf: 'center', whiteSpace: 'nowrap' }}
+      sx={{ alignSelf: 'center', whiteSpace: 'nowrap' }}
     >
       {waiting > 0 ? (quiet ? d.waitingSomewhere(waiting) : d.waiting(waiting)) : d.onDisk}
     </Typography>

@@ -29,8 +29,8 @@ export const diskWords = {
   } as Record<string, string>,
   visit: (kind: 'done' | 'skip', tier: string, tooth: number, pass: string) =>
     `${kind === 'done' ? 'Cut' : 'Left out'}: ${tier} at ${tooth}${pass && `, ${pass}`}`,
-  reloads: 'A reload without the network would work.',
-  noReload: 'A reload without the network would not work yet.',
+  reloads: 'ready to reload offline',
+  noReload: 'not ready to reload offline',
   newPlan: (no: number) => `The plan was changed at the desk: it is plan ${no} now.`,
   newPlanLead:
     'Angles, stops or passes may be others. What you have ticked is kept. Read the new plan before you cut on.',

@@ -1,13 +1,10 @@
 import Close from '@mui/icons-material/Close';
-import CloudDoneOutlined from '@mui/icons-material/CloudDoneOutlined';
-import CloudOffOutlined from '@mui/icons-material/CloudOffOutlined';
 import KeyboardOutlined from '@mui/icons-material/KeyboardOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
 import type { BenchScript } from '../../api/client';
@@ -54,8 +51,10 @@ export function BenchFrame({
         <IconButton onClick={showKeys} aria-label={w.common.keys} sx={{ width: 64, height: 64 }}>
           <KeyboardOutlined />
         </IconButton>
-        <Reloads path={path} />
-        <DiskState />
+        <Box sx={{ display: 'grid', justifyItems: 'end', minWidth: 164 }}>
+          <DiskState />
+          <Reloads path={path} />
+        </Box>
       </Box>
       {plain && (
         <Care>
@@ -74,19 +73,10 @@ export function BenchFrame({
 /** Says whether the bench would come back if it were loaded anew without the network. */
 function Reloads({ path }: { path: string }) {
   const reloads = useReloads(path);
-  if (reloads === undefined) return null;
-  const said = reloads ? diskWords.reloads : diskWords.noReload;
   return (
-    <Tooltip title={said}>
-      <Box
-        role="img"
-        aria-label={said}
-        data-reloads={reloads}
-        sx={{ display: 'flex', color: reloads ? 'primary.main' : 'text.secondary' }}
-      >
-        {reloads ? <CloudDoneOutlined /> : <CloudOffOutlined />}
-      </Box>
-    </Tooltip>
+    <Typography variant="caption" data-reloads={reloads} noWrap sx={{ minHeight: 20 }}>
+      {reloads === undefined ? '' : reloads ? diskWords.reloads : diskWords.noReload}
+    </Typography>
   );
 }
 
