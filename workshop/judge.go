@@ -4,8 +4,8 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
-	"encoding/json"
 	"errors"
+	"fmt"
 
 	"cressa/core/cutting"
 )
@@ -46,15 +46,15 @@ func levelOf(points float64) Level {
 // judgedWidth is the width in mm that a diagram without a plan is judged at.
 const judgedWidth = 8
 
+// judgementRules is the version of how a stone is judged. It is raised when the same machine
+// would say something else of the same stone.
+const judgementRules = 1
+
 // judge names a machine by what a judgement depends on: a revision never changes, and what
-// one such machine has said of it stays.
+// one such machine has said of it by the same rules stays.
 func (m Machine) judge() string {
 	m.ID, m.Name = "", ""
-	data, err := json.Marshal(m)
-	if err != nil {
-		panic(err) // a machine is numbers and words
-	}
-	sum := sha256.Sum256(data)
+	sum := sha256.Sum256(fmt.Appendf(nil, "%d %+v", judgementRules, m))
 	return hex.EncodeToString(sum[:8])
 }
 

@@ -87,7 +87,18 @@ export class ApiProblem extends Error {
 /** The server could not be reached; nothing is known of what became of the request. */
 export class Unreachable extends Error {}
 
-export const client = createClient<paths>({ baseUrl: '' });
+/** How long an answer may take that is only read: a hung network is as good as none. In ms. */
+const patience = 20_000;
+
+export const client = createClient<paths>({
+  baseUrl: '',
+  fetch: (request) =>
+    request.method === 'GET'
+      ? fetch(request, {
+          signal: AbortSignal.any([request.signal, AbortSignal.timeout(patience)]),
+        })
+      : fetch(request),
+});
 
 let shutOut = () => location.reload();
 

@@ -24,7 +24,7 @@ export function DiskState({ quiet = false }: { quiet?: boolean }) {
     <Typography
       color="text.secondary"
       data-waiting={waiting}
-      sx={{ alignSelf: 'center', whiteSpace: 'nowrap' }}
+      sx={{ alignSelf: 'center', whiteSpace: 'nowrap', mr: quiet ? 2 : 0 }}
     >
       {waiting > 0 ? (quiet ? d.waitingSomewhere(waiting) : d.waiting(waiting)) : d.onDisk}
     </Typography>
