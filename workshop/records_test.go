@@ -149,12 +149,14 @@ func TestFactsAreAccepted(t *testing.T) {
 	gone.Stream = journal.OfWork("none")
 	kit := s.event(stone, 34, journal.Note, journal.Noted{Text: "x"})
 	kit.Stream = "kit/1"
-	answers, err = s.Append(ctx, append(batch, gone, kit))
+	hollow := s.event(repair, 35, journal.Begin, struct{}{})
+	hollow.Payload = []byte("null")
+	answers, err = s.Append(ctx, append(batch, gone, kit, hollow))
 	require.NoError(t, err)
 	want := []journal.Reason{
 		journal.UnknownKind, journal.Unreadable, journal.OtherStream, journal.NotAsked, journal.UnknownKind,
 		journal.NoSuchEvent, journal.NoSuchEvent, "", journal.CannotUndo, journal.OnlyWorkshop, journal.NotForTask,
-		journal.NotForTask, journal.Unreadable, "", journal.NoSuchStream, journal.NoSuchStream,
+		journal.NotForTask, journal.Unreadable, "", journal.NoSuchStream, journal.NoSuchStream, journal.Unreadable,
 	}
 	for i, a := range answers {
 		assert.Equal(t, want[i], a.Reason, "event %d", i)

@@ -147,18 +147,22 @@ func of[P any](k kind, belongs func(*Work, P) Reason, apply func(*Work, Event, P
 	return k
 }
 
-// decode reads a payload strictly: a field that is not known would be lost.
+// decode reads a payload strictly: it is an object, and a field that is not known would be
+// lost.
 func decode[P any](payload json.RawMessage) (p P, ok bool) {
-	if len(bytes.TrimSpace(payload)) == 0 {
-		payload = json.RawMessage("{}")
+	if !bytes.HasPrefix(bytes.TrimSpace(payload), []byte("{")) {
+		return p, false
 	}
 	d := json.NewDecoder(bytes.NewReader(payload))
 	d.DisallowUnknownFields()
 	return p, d.Decode(&p) == nil && !d.More()
 }
 
-// Payload writes what an event carries.
+// Payload writes what an event carries; nil is nothing.
 func Payload(p any) json.RawMessage {
+	if p == nil {
+		p = nothing{}
+	}
 	data, err := json.Marshal(p)
 	if err != nil {
 		panic(err) // payloads are plain structs of texts and numbers
