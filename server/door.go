@@ -116,7 +116,7 @@ type PairRequest struct {
 func (s *Server) doorRoutes() {
 	handle(s, route{method: http.MethodGet, path: "/api/devices", name: "listDevices", summary: "Paired devices, and how to pair one"}, func(c *echo.Context, _ struct{}) (DeviceList, error) {
 		devices, err := s.workshop.Devices(c.Request().Context())
-		out := DeviceList{URL: s.door.network.URL(), Secure: s.door.network.TLS, Devices: views(devices, func(d workshop.Device) Device { return Device(d) }), QR: []string{}, Here: fromHere(c.Request())}
+		out := DeviceList{URL: s.door.network.URL(), Secure: s.door.network.TLS, Devices: each(devices, func(d workshop.Device) Device { return Device(d) }), QR: []string{}, Here: fromHere(c.Request())}
 		if out.URL != "" && out.Here {
 			out.Code, out.Until = s.door.Code()
 			out.QR = qrRows(out.URL)

@@ -105,7 +105,7 @@ func (s *Server) repairPage(c *echo.Context, in byID) (RepairPage, error) {
 		return RepairPage{}, err
 	}
 	photos, err := s.workshop.Photos(ctx, in.ID)
-	out.Photos = views(photos, func(p workshop.Photo) Photo { return Photo(p) })
+	out.Photos = each(photos, func(p workshop.Photo) Photo { return Photo(p) })
 	return out, err
 }
 

@@ -1,13 +1,9 @@
 package server
 
 import (
-	"cmp"
 	"context"
-	"encoding/base64"
-	"math"
 	"net/http"
 	"slices"
-	"strings"
 	"time"
 
 	"github.com/labstack/echo/v5"
@@ -16,45 +12,9 @@ import (
 	"cressa/core/diagram"
 	"cressa/core/gear"
 	"cressa/core/material"
-	"cressa/words"
 	"cressa/workshop"
 	"cressa/workshop/journal"
 )
-
-// StoneList is a page of stones.
-type StoneList struct {
-	Stones []StoneLine `json:"stones"`
-	// Next is where the next page begins, "" after the last; Total counts all that match.
-	Next  string `json:"next"`
-	Total int    `json:"total"`
-}
-
-// StonesRequest says which stones are looked for.
-type StonesRequest struct {
-	// Text holds words that must all be found; State is one state, "" for all.
-	Text  string `query:"text" json:"text" validate:"max=200"`
-	State string `query:"state" json:"state" validate:"omitempty,oneof=planned cutting cut finished"`
-	// After is the Next of the page before.
-	After string `query:"after" json:"after" validate:"max=400"`
-	Limit int    `query:"limit" json:"limit" validate:"min=0,max=200"`
-}
-
-// Today is what is on the bench and around it: the first few of each.
-type Today struct {
-	Cutting  []StoneLine `json:"cutting"`
-	Due      []StoneLine `json:"due"`
-	Cut      []StoneLine `json:"cut"`
-	Planned  []StoneLine `json:"planned"`
-	Finished []StoneLine `json:"finished"`
-}
-
-// Logbook is a page of what was finished, the last first, and the sums of all of it.
-type Logbook struct {
-	StoneList
-	RoughCarats    float64 `json:"roughCarats"`
-	FinishedCarats float64 `json:"finishedCarats"`
-	Hours          float64 `json:"hours"`
-}
 
 // AssessRequest asks what a plan comes to.
 type AssessRequest struct {
@@ -152,102 +112,6 @@ type Told struct {
 	Text string `json:"text"`
 }
 
-// EventsRequest adds a batch to the logs.
-type EventsRequest struct {
-	Events []SentEvent `json:"events" validate:"min=1,max=5000"`
-}
-
-// EventAnswers answers for each event that was sent, in their order.
-type EventAnswers struct {
-	Answers []EventAnswer `json:"answers"`
-}
-
-// EventsAfter asks for what a log got after a place.
-type EventsAfter struct {
-	ID    string `path:"id" json:"-"`
-	After int64  `query:"after" json:"after" validate:"min=0"`
-}
-
-// EventList is a part of a log in the order in which it arrived.
-type EventList struct {
-	Events []Event `json:"events"`
-	// More tells that the log goes on after them.
-	More bool `json:"more"`
-}
-
-// mostEvents is how many events of a log are sent at once.
-const mostEvents = 5000
-
-// BenchScript is everything the bench needs to cut a stone without asking again.
-type BenchScript struct {
-	StoneID   string          `json:"stoneId"`
-	WorkID    string          `json:"workId"`
-	Number    int             `json:"number"`
-	Name      string          `json:"name"`
-	Diagram   string          `json:"diagram"`
-	Material  string          `json:"material"`
-	MMPerUnit float64         `json:"mmPerUnit"`
-	Gear      int             `json:"gear"`
-	PlanNo    int             `json:"planNo"`
-	Finished  bool            `json:"finished"`
-	Setups    []Setup         `json:"setups"`
-	Passes    []Pass          `json:"passes"`
-	Facets    []BenchFacet    `json:"facets"`
-	Visits    []BenchVisit    `json:"visits"`
-	Mesh      Mesh            `json:"mesh"`
-	Wheel     []Tooth         `json:"wheel"`
-	Levels    Levels          `json:"levels"`
-	Checks    []TransferCheck `json:"checks"`
-	Cautions  []string        `json:"cautions"`
-	// Cheater is none, degrees or turns. CheatGap is what a missing one costs the
-	// meets, in µm.
-	Cheater  string  `json:"cheater"`
-	CheatGap float64 `json:"cheatGap"`
-	// Tick is what Done ticks by habit.
-	Tick string `json:"tick"`
-}
-
-// BenchFacet is a facet as it is cut.
-type BenchFacet struct {
-	ID    string `json:"id"`
-	No    int    `json:"no"`
-	Tier  string `json:"tier"`
-	Part  string `json:"part"`
-	Setup int    `json:"setup"`
-	Dial  Dial   `json:"dial"`
-	// Below and Above are the angle's settable neighbours on this machine, equal
-	// where it can be set as it is.
-	Angle float64 `json:"angle"`
-	Below float64 `json:"below"`
-	Above float64 `json:"above"`
-	// Reading is what the protractor shows for the angle, Adapter that it is set so for
-	// the table adapter.
-	Reading float64 `json:"reading"`
-	Adapter bool    `json:"adapter"`
-	// Division is what one division of the height dial does, null without a dial.
-	Division *Division `json:"division"`
-	Stop     string    `json:"stop"`
-	Note     string    `json:"note"`
-	Target   Point     `json:"target"`
-	AtMeet   bool      `json:"atMeet"`
-}
-
-// BenchVisit is one facet in one pass, with the place of its facet in the script.
-type BenchVisit struct {
-	Setup string `json:"setup"`
-	Pass  string `json:"pass"`
-	Facet int    `json:"facet"`
-	Round int    `json:"round"`
-	// Minutes is how long it took, or how long such a one takes.
-	Minutes float64 `json:"minutes"`
-}
-
-// TransferCheck is an item to check when the stone is turned over.
-type TransferCheck struct {
-	Item string `json:"item"`
-	Text string `json:"text"`
-}
-
 func (s *Server) stoneRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/assess", name: "assessPlan", summary: "What a plan comes to"}, func(c *echo.Context, in withBody[AssessRequest]) (Assessment, error) {
 		ctx := c.Request().Context()
@@ -261,9 +125,6 @@ func (s *Server) stoneRoutes() {
 		choices, err := s.workshop.Propose(c.Request().Context(), in.ID)
 		return choicesView(choices), err
 	})
-	handle(s, route{method: http.MethodGet, path: "/api/stones", name: "listStones", summary: "A page of the stones, the one touched last first"}, s.stoneList)
-	handle(s, route{method: http.MethodGet, path: "/api/today", name: "today", summary: "What is on the bench and around it"}, s.today)
-	handle(s, route{method: http.MethodGet, path: "/api/logbook", name: "logbook", summary: "A page of what was finished"}, s.logbook)
 	handle(s, route{method: http.MethodPost, path: "/api/stones", name: "planStone", summary: "Keep a plan as a new stone"}, func(c *echo.Context, in withBody[PlanRequest]) (StoneHead, error) {
 		stone, err := s.workshop.PlanStone(c.Request().Context(), in.Body.Name, in.Body.DiagramID, in.Body.Choices.choices())
 		if err != nil {
@@ -279,123 +140,10 @@ func (s *Server) stoneRoutes() {
 		}
 		return stoneHead(stone), nil
 	})
-	handle(s, route{method: http.MethodGet, path: "/api/stones/:id/script", name: "getScript", summary: "The work on a stone, step by step"}, s.script)
-	handle(s, route{method: http.MethodPost, path: "/api/events", name: "addEvents", summary: "Add to the logs"}, s.addEvents)
-	handle(s, route{method: http.MethodGet, path: "/api/works/:id/events", name: "getEvents", summary: "What a work's log got after a place"}, s.eventsAfter)
 	handle(s, route{method: http.MethodPut, path: "/api/stones/:id/finish", name: "finishStone", summary: "Write a stone's logbook card"}, func(c *echo.Context, in byIDWithBody[Finish]) (Finish, error) {
 		card, err := s.workshop.FinishStone(c.Request().Context(), in.ID, workshop.Finish(in.Body))
 		return Finish(card), err
 	})
-}
-
-// usualPage is how many lines a page of a list has where nothing else is asked for.
-const usualPage = 60
-
-func (s *Server) stoneList(c *echo.Context, in StonesRequest) (StoneList, error) {
-	f := workshop.StoneFilter{Words: strings.Fields(in.Text)}
-	if in.State != "" {
-		f.States = []journal.State{journal.State(in.State)}
-	}
-	return s.stonesOf(c.Request().Context(), f, in.After, in.Limit)
-}
-
-func (s *Server) stonesOf(ctx context.Context, f workshop.StoneFilter, after string, limit int) (StoneList, error) {
-	from, err := readCursor(after)
-	if err != nil {
-		return StoneList{}, err
-	}
-	page, err := s.workshop.Stones.Stones(ctx, f, from, cmp.Or(limit, usualPage))
-	return StoneList{stoneLines(page.Lines), writeCursor(page.Next), page.Total}, err
-}
-
-// fewOfEach is how many stones of a kind Today shows, fewFinished of those that are done.
-const fewOfEach, fewFinished = 8, 3
-
-func (s *Server) today(c *echo.Context, _ struct{}) (Today, error) {
-	ctx := c.Request().Context()
-	var out Today
-	ownStones := []journal.Task{journal.FirstCut}
-	for _, group := range []struct {
-		into  *[]StoneLine
-		limit int
-		f     workshop.StoneFilter
-	}{
-		{&out.Cutting, fewOfEach, workshop.StoneFilter{States: []journal.State{journal.Cutting}, Tasks: ownStones}},
-		{&out.Due, fewOfEach, workshop.StoneFilter{States: []journal.State{journal.Planned, journal.Cutting, journal.Cut}, Tasks: []journal.Task{journal.Repair}, Sort: workshop.ByPromise}},
-		{&out.Cut, fewOfEach, workshop.StoneFilter{States: []journal.State{journal.Cut}}},
-		{&out.Planned, fewOfEach, workshop.StoneFilter{States: []journal.State{journal.Planned}, Tasks: ownStones}},
-		{&out.Finished, fewFinished, workshop.StoneFilter{States: []journal.State{journal.Complete}}},
-	} {
-		group.f.Uncounted = true
-		page, err := s.workshop.Stones.Stones(ctx, group.f, workshop.Cursor{}, group.limit)
-		if err != nil {
-			return out, err
-		}
-		*group.into = stoneLines(page.Lines)
-	}
-	return out, nil
-}
-
-// PageRequest asks for a page of a list.
-type PageRequest struct {
-	After string `query:"after" json:"after" validate:"max=400"`
-	Limit int    `query:"limit" json:"limit" validate:"min=0,max=200"`
-}
-
-func (s *Server) logbook(c *echo.Context, in PageRequest) (Logbook, error) {
-	ctx := c.Request().Context()
-	list, err := s.stonesOf(ctx, workshop.StoneFilter{Sort: workshop.ByFinish}, in.After, in.Limit)
-	if err != nil {
-		return Logbook{}, err
-	}
-	sums, err := s.workshop.Sums(ctx)
-	return Logbook{list, sums.RoughCarats, sums.FinishedCarats, sums.Hours}, err
-}
-
-// A cursor travels as one text that means nothing to who holds it.
-func writeCursor(c *workshop.Cursor) string {
-	if c == nil {
-		return ""
-	}
-	return base64.RawURLEncoding.EncodeToString([]byte(c.ID + " " + c.Key))
-}
-
-func readCursor(text string) (workshop.Cursor, error) {
-	if text == "" {
-		return workshop.Cursor{}, nil
-	}
-	data, err := base64.RawURLEncoding.DecodeString(text)
-	id, key, ok := strings.Cut(string(data), " ")
-	if err != nil || !ok || id == "" {
-		return workshop.Cursor{}, &Problem{Status: http.StatusBadRequest, Detail: "That is not where a page of this list begins. Begin with the first."}
-	}
-	return workshop.Cursor{ID: id, Key: key}, nil
-}
-
-func (s *Server) addEvents(c *echo.Context, in withBody[EventsRequest]) (EventAnswers, error) {
-	events := make([]journal.Event, len(in.Body.Events))
-	for i, e := range in.Body.Events {
-		events[i] = e.event()
-	}
-	answers, err := s.workshop.Append(c.Request().Context(), events)
-	out := EventAnswers{make([]EventAnswer, len(answers))}
-	for i, a := range answers {
-		out.Answers[i] = eventAnswer(a)
-	}
-	return out, err
-}
-
-func (s *Server) eventsAfter(c *echo.Context, in EventsAfter) (EventList, error) {
-	ctx := c.Request().Context()
-	if _, err := s.workshop.WorkState(ctx, in.ID); err != nil {
-		return EventList{}, err
-	}
-	events, err := s.workshop.EventsAfter(ctx, in.ID, in.After, mostEvents)
-	out := EventList{Events: make([]Event, len(events)), More: len(events) == mostEvents}
-	for i, e := range events {
-		out.Events[i] = eventView(e)
-	}
-	return out, err
 }
 
 // summary is the line of one stone.
@@ -481,66 +229,4 @@ func fitsOf(fits []gear.Fit) []GearFit {
 		out[i] = GearFit(f)
 	}
 	return out
-}
-
-func (s *Server) script(c *echo.Context, in byID) (BenchScript, error) {
-	ctx := c.Request().Context()
-	stone, err := s.workshop.Stone(ctx, in.ID)
-	if err != nil {
-		return BenchScript{}, err
-	}
-	return s.scriptOf(ctx, stone)
-}
-
-func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScript, error) {
-	script, err := s.workshop.Script(ctx, stone)
-	if err != nil {
-		return BenchScript{}, err
-	}
-	state, err := s.workshop.WorkState(ctx, stone.Work().ID)
-	if err != nil {
-		return BenchScript{}, err
-	}
-	settings, err := s.workshop.Settings(ctx)
-	if err != nil {
-		return BenchScript{}, err
-	}
-	a, plan := script.Assessment, stone.Work().Plan
-	d := a.Stone.Diagram
-	out := BenchScript{
-		StoneID: stone.ID, WorkID: stone.Work().ID, Number: stone.Number, Name: stone.Name, Diagram: plan.DiagramName, Material: a.Material.Name,
-		MMPerUnit: a.MM, Gear: plan.Choices.Gear, PlanNo: plan.No, Finished: state.Folded.Finished,
-		Setups: setupsOf(script.Setups), Passes: passViews(script.Passes), Facets: []BenchFacet{}, Visits: []BenchVisit{},
-		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear),
-		Checks: []TransferCheck{}, Cautions: words.Cautions(a.Material),
-		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick,
-	}
-	l := a.Stone.Levels()
-	out.Levels = Levels{Bottom: l.Bottom, GirdleLow: l.GirdleLow, GirdleHigh: l.GirdleHigh, Top: l.Top, HasGirdle: l.HasGirdle}
-	scale := words.Scale{MM: a.MM, Width: a.Stone.Measures().Width}
-	for _, f := range script.Facets {
-		t := d.Tiers[f.TierNo]
-		facet := BenchFacet{
-			ID: f.ID, No: f.No, Tier: f.Tier, Part: string(f.Part), Setup: f.Setup, Dial: dialOf(f.Dial, plan.Choices.Gear, a.Machine),
-			Angle: f.Angle, Reading: f.Reading, Adapter: a.Machine.WithAdapter(f.Angle), Below: f.Below, Above: f.Above, AtMeet: f.AtMeet, Note: t.Note,
-			Stop:   words.Stop(t, d.Gear, scale),
-			Target: pointOf(f.Target),
-		}
-		if division, ok := a.Machine.Division(f.Angle); ok {
-			facet.Division = (*Division)(&division)
-		}
-		out.Facets = append(out.Facets, facet)
-	}
-	visits := make([]journal.Visit, len(script.Visits))
-	for i, v := range script.Visits {
-		visits[i] = journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet}
-	}
-	minutes := state.Folded.Minutes(visits)
-	for i, v := range script.Visits {
-		out.Visits = append(out.Visits, BenchVisit{v.Setup, v.Pass, v.FacetNo, v.Round, math.Round(minutes[i]*100) / 100})
-	}
-	for _, item := range workshop.TransferChecks {
-		out.Checks = append(out.Checks, TransferCheck{item, words.TransferCheck(item, a.TableMM > 0 || script.Setups[0].Side() != diagram.Crown, string(script.Setups[len(script.Setups)-1].Side()))})
-	}
-	return out, nil
 }

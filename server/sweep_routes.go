@@ -213,7 +213,7 @@ func (s *Server) sweeps(c *echo.Context, in byID) (SweepList, error) {
 		return out, err
 	}
 	if d, problems := now.Draft.Read(); len(problems) == 0 {
-		out.Axes = views(sweep.Axes(d), func(a sweep.Axis) Axis { return Axis(a) })
+		out.Axes = each(sweep.Axes(d), func(a sweep.Axis) Axis { return Axis(a) })
 	}
 	list, err := s.workshop.Sweeps(ctx, in.ID)
 	if err != nil {

@@ -13,11 +13,11 @@ import (
 // What the workshop's records look like to the interface. The records themselves may
 // change without the contract, and the other way round.
 
-// views shows every value of a list.
-func views[Of, View any](list []Of, view func(Of) View) []View {
-	out := make([]View, len(list))
+// each returns f of every value of a list; an empty list where there are none.
+func each[From, To any](list []From, f func(From) To) []To {
+	out := make([]To, len(list))
 	for i, v := range list {
-		out[i] = view(v)
+		out[i] = f(v)
 	}
 	return out
 }
@@ -60,7 +60,7 @@ func stoneLine(l workshop.StoneLine) StoneLine {
 	}
 }
 
-func stoneLines(lines []workshop.StoneLine) []StoneLine { return views(lines, stoneLine) }
+func stoneLines(lines []workshop.StoneLine) []StoneLine { return each(lines, stoneLine) }
 
 // StoneHead names a stone that was made or changed.
 type StoneHead struct {
@@ -121,11 +121,7 @@ type Setup struct {
 }
 
 func setupsOf(setups []workshop.Setup) []Setup {
-	out := make([]Setup, len(setups))
-	for i, s := range setups {
-		out[i] = Setup{s.ID, string(s.Side()), s.Pose.Turn}
-	}
-	return out
+	return each(setups, func(s workshop.Setup) Setup { return Setup{s.ID, string(s.Side()), s.Pose.Turn} })
 }
 
 // Run is one plan for several stones that are cut together.

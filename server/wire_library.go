@@ -40,7 +40,7 @@ func (d Draft) draft() diagram.Draft {
 	return diagram.Draft{
 		Name: d.Name, Designer: d.Designer, Source: d.Source, Date: d.Date, Licence: d.Licence, Note: d.Note,
 		Outline: d.Outline, Gear: d.Gear, RefractiveIndex: d.RefractiveIndex, FirstSide: d.FirstSide, Indexing: d.Indexing,
-		Tiers: views(d.Tiers, func(t DraftTier) diagram.DraftTier { return diagram.DraftTier(t) }),
+		Tiers: each(d.Tiers, func(t DraftTier) diagram.DraftTier { return diagram.DraftTier(t) }),
 	}
 }
 
@@ -48,7 +48,7 @@ func draftView(d diagram.Draft) Draft {
 	return Draft{
 		Name: d.Name, Designer: d.Designer, Source: d.Source, Date: d.Date, Licence: d.Licence, Note: d.Note,
 		Outline: d.Outline, Gear: d.Gear, RefractiveIndex: d.RefractiveIndex, FirstSide: d.FirstSide, Indexing: d.Indexing,
-		Tiers: views(d.Tiers, func(t diagram.DraftTier) DraftTier { return DraftTier(t) }),
+		Tiers: each(d.Tiers, func(t diagram.DraftTier) DraftTier { return DraftTier(t) }),
 	}
 }
 

@@ -66,8 +66,8 @@ type Habits struct {
 func (s Settings) settings() workshop.Settings {
 	return workshop.Settings{
 		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit, Materials: s.Materials,
-		Machines: views(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
-		Habits: views(s.Habits, func(h Habits) workshop.Habits {
+		Machines: each(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
+		Habits: each(s.Habits, func(h Habits) workshop.Habits {
 			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Ways: workshop.Ways(h.Ways), Passes: passesOf(h.Passes)}
 		}),
 	}
@@ -76,8 +76,8 @@ func (s Settings) settings() workshop.Settings {
 func settingsView(s workshop.Settings) Settings {
 	return Settings{
 		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit, Materials: s.Materials,
-		Machines: views(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
-		Habits: views(s.Habits, func(h workshop.Habits) Habits {
+		Machines: each(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
+		Habits: each(s.Habits, func(h workshop.Habits) Habits {
 			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Ways: Ways(h.Ways), Passes: passViews(h.Passes)}
 		}),
 	}

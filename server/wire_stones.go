@@ -68,11 +68,11 @@ func choicesView(c workshop.Choices) Choices {
 }
 
 func passesOf(list []Pass) []workshop.Pass {
-	return views(list, func(p Pass) workshop.Pass { return workshop.Pass(p) })
+	return each(list, func(p Pass) workshop.Pass { return workshop.Pass(p) })
 }
 
 func passViews(list []workshop.Pass) []Pass {
-	return views(list, func(p workshop.Pass) Pass { return Pass(p) })
+	return each(list, func(p workshop.Pass) Pass { return Pass(p) })
 }
 
 // Division is what one division of the height dial does to a facet.

@@ -33,6 +33,8 @@ export const diskWords = {
   noReload: 'not ready to reload offline',
   newPlan: (no: number) => `The plan was changed at the desk: it is plan ${no} now.`,
   newPlanLead:
-    'Angles, stops or passes may be others. What you have ticked is kept. Read the new plan before you cut on.',
+    'Angles, stops or passes may be different. What you have ticked is kept. Read the new plan before you cut on.',
   takePlan: 'Read the new plan',
+  planAway:
+    'The new plan could not be fetched: Cressa is away. Try again when the network is back.',
 };

@@ -44,13 +44,13 @@ export function BenchRoom() {
   return (
     <Box component="main" sx={{ height: '100%' }}>
       <Await query={script}>
-        {(s) => <OneStone key={id} script={s} path={path} reread={() => void script.refetch()} />}
+        {(s) => <OneStone key={id} script={s} path={path} reread={script.refetch} />}
       </Await>
     </Box>
   );
 }
 
-function OneStone(props: { script: BenchScript; path: string; reread: () => void }) {
+function OneStone(props: { script: BenchScript; path: string; reread: Reread }) {
   const { script, path, reread } = props;
   const log = useStoneLog(script.workId);
   return (
@@ -64,6 +64,9 @@ function OneStone(props: { script: BenchScript; path: string; reread: () => void
   );
 }
 
+/** Fetches the script of a changed plan. */
+export type Reread = () => Promise<unknown>;
+
 interface BenchProps {
   script: BenchScript;
   log: StoneLog;
@@ -71,8 +74,7 @@ interface BenchProps {
   path: string;
   /** Where leaving leads. */
   leaveTo: string;
-  /** Fetches the script of a changed plan. */
-  reread: () => void;
+  reread: Reread;
   /** Takes back what was done last, in the whole run where it is one. */
   onBack?: () => void;
 }

@@ -11,7 +11,7 @@ import { useStoneLogs } from '../../parts/useStoneLog';
 import { runWords } from '../../words/runs';
 import { w } from '../../words/words';
 import { useKeptOpen } from './aside';
-import { Bench } from './BenchRoom';
+import { Bench, type Reread } from './BenchRoom';
 import { blocksOf, latest, nextStone } from './run';
 import { standingOf } from './state';
 
@@ -32,13 +32,13 @@ export function RunBenchRoom() {
   return (
     <Box component="main" sx={{ height: '100%' }}>
       <Await query={script}>
-        {(s) => <RunBench key={id} run={s} path={path} reread={() => void script.refetch()} />}
+        {(s) => <RunBench key={id} run={s} path={path} reread={script.refetch} />}
       </Await>
     </Box>
   );
 }
 
-function RunBench({ run, path, reread }: { run: RunScript; path: string; reread: () => void }) {
+function RunBench({ run, path, reread }: { run: RunScript; path: string; reread: Reread }) {
   const scripts = useMemo(() => run.stones.map((_, i) => scriptOf(run, i)), [run]);
   const blocks = useMemo(() => blocksOf(run.script), [run.script]);
   const logs = useStoneLogs(run.stones.map((s) => s.workId));

@@ -1,0 +1,150 @@
+package server
+
+import (
+	"context"
+	"math"
+	"net/http"
+
+	"github.com/labstack/echo/v5"
+
+	"cressa/core/diagram"
+	"cressa/words"
+	"cressa/workshop"
+	"cressa/workshop/journal"
+)
+
+// BenchScript is everything the bench needs to cut a stone without asking again.
+type BenchScript struct {
+	StoneID   string          `json:"stoneId"`
+	WorkID    string          `json:"workId"`
+	Number    int             `json:"number"`
+	Name      string          `json:"name"`
+	Diagram   string          `json:"diagram"`
+	Material  string          `json:"material"`
+	MMPerUnit float64         `json:"mmPerUnit"`
+	Gear      int             `json:"gear"`
+	PlanNo    int             `json:"planNo"`
+	Finished  bool            `json:"finished"`
+	Setups    []Setup         `json:"setups"`
+	Passes    []Pass          `json:"passes"`
+	Facets    []BenchFacet    `json:"facets"`
+	Visits    []BenchVisit    `json:"visits"`
+	Mesh      Mesh            `json:"mesh"`
+	Wheel     []Tooth         `json:"wheel"`
+	Levels    Levels          `json:"levels"`
+	Checks    []TransferCheck `json:"checks"`
+	Cautions  []string        `json:"cautions"`
+	// Cheater is none, degrees or turns. CheatGap is what a missing one costs the
+	// meets, in µm.
+	Cheater  string  `json:"cheater"`
+	CheatGap float64 `json:"cheatGap"`
+	// Tick is what Done ticks by habit.
+	Tick string `json:"tick"`
+}
+
+// BenchFacet is a facet as it is cut.
+type BenchFacet struct {
+	ID    string `json:"id"`
+	No    int    `json:"no"`
+	Tier  string `json:"tier"`
+	Part  string `json:"part"`
+	Setup int    `json:"setup"`
+	Dial  Dial   `json:"dial"`
+	// Below and Above are the angle's settable neighbours on this machine, equal
+	// where it can be set as it is.
+	Angle float64 `json:"angle"`
+	Below float64 `json:"below"`
+	Above float64 `json:"above"`
+	// Reading is what the protractor shows for the angle, Adapter that it is set so for
+	// the table adapter.
+	Reading float64 `json:"reading"`
+	Adapter bool    `json:"adapter"`
+	// Division is what one division of the height dial does, null without a dial.
+	Division *Division `json:"division"`
+	Stop     string    `json:"stop"`
+	Note     string    `json:"note"`
+	Target   Point     `json:"target"`
+	AtMeet   bool      `json:"atMeet"`
+}
+
+// BenchVisit is one facet in one pass, with the place of its facet in the script.
+type BenchVisit struct {
+	Setup string `json:"setup"`
+	Pass  string `json:"pass"`
+	Facet int    `json:"facet"`
+	Round int    `json:"round"`
+	// Minutes is how long it took, or how long such a one takes.
+	Minutes float64 `json:"minutes"`
+}
+
+// TransferCheck is an item to check when the stone is turned over.
+type TransferCheck struct {
+	Item string `json:"item"`
+	Text string `json:"text"`
+}
+
+func (s *Server) benchRoutes() {
+	handle(s, route{method: http.MethodGet, path: "/api/stones/:id/script", name: "getScript", summary: "The work on a stone, step by step"}, s.script)
+}
+
+func (s *Server) script(c *echo.Context, in byID) (BenchScript, error) {
+	ctx := c.Request().Context()
+	stone, err := s.workshop.Stone(ctx, in.ID)
+	if err != nil {
+		return BenchScript{}, err
+	}
+	return s.scriptOf(ctx, stone)
+}
+
+func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScript, error) {
+	script, err := s.workshop.Script(ctx, stone)
+	if err != nil {
+		return BenchScript{}, err
+	}
+	state, err := s.workshop.WorkState(ctx, stone.Work().ID)
+	if err != nil {
+		return BenchScript{}, err
+	}
+	settings, err := s.workshop.Settings(ctx)
+	if err != nil {
+		return BenchScript{}, err
+	}
+	a, plan := script.Assessment, stone.Work().Plan
+	d := a.Stone.Diagram
+	out := BenchScript{
+		StoneID: stone.ID, WorkID: stone.Work().ID, Number: stone.Number, Name: stone.Name, Diagram: plan.DiagramName, Material: a.Material.Name,
+		MMPerUnit: a.MM, Gear: plan.Choices.Gear, PlanNo: plan.No, Finished: state.Folded.Finished,
+		Setups: setupsOf(script.Setups), Passes: passViews(script.Passes), Facets: []BenchFacet{}, Visits: []BenchVisit{},
+		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear),
+		Checks: []TransferCheck{}, Cautions: words.Cautions(a.Material),
+		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick,
+	}
+	l := a.Stone.Levels()
+	out.Levels = Levels{Bottom: l.Bottom, GirdleLow: l.GirdleLow, GirdleHigh: l.GirdleHigh, Top: l.Top, HasGirdle: l.HasGirdle}
+	scale := words.Scale{MM: a.MM, Width: a.Stone.Measures().Width}
+	for _, f := range script.Facets {
+		t := d.Tiers[f.TierNo]
+		facet := BenchFacet{
+			ID: f.ID, No: f.No, Tier: f.Tier, Part: string(f.Part), Setup: f.Setup, Dial: dialOf(f.Dial, plan.Choices.Gear, a.Machine),
+			Angle: f.Angle, Reading: f.Reading, Adapter: a.Machine.WithAdapter(f.Angle), Below: f.Below, Above: f.Above, AtMeet: f.AtMeet, Note: t.Note,
+			Stop:   words.Stop(t, d.Gear, scale),
+			Target: pointOf(f.Target),
+		}
+		if division, ok := a.Machine.Division(f.Angle); ok {
+			facet.Division = (*Division)(&division)
+		}
+		out.Facets = append(out.Facets, facet)
+	}
+	visits := make([]journal.Visit, len(script.Visits))
+	for i, v := range script.Visits {
+		visits[i] = journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet}
+	}
+	minutes := state.Folded.Minutes(visits)
+	for i, v := range script.Visits {
+		out.Visits = append(out.Visits, BenchVisit{v.Setup, v.Pass, v.FacetNo, v.Round, math.Round(minutes[i]*100) / 100})
+	}
+	for _, item := range workshop.TransferChecks {
+		out.Checks = append(out.Checks, TransferCheck{item, words.TransferCheck(item, a.TableMM > 0 || script.Setups[0].Side() != diagram.Crown, string(script.Setups[len(script.Setups)-1].Side()))})
+	}
+	return out, nil
+}
