@@ -83,6 +83,8 @@ func atTheSphene(t *testing.T, url string) *user {
 	u := open(t, 1024, 768, url+"/stones")
 	u.click("Sphene")
 	u.click("Resume")
+	// The stone's own page says how many, too.
+	u.until(`document.querySelector('[data-done]')`)
 	u.see("5 of 93")
 	return u
 }

@@ -43,7 +43,7 @@ export function useKeys(list: Key[]): void {
   useLayoutEffect(() => {
     latest.current = list;
   });
-  useEffect(() => add(() => latest.current), [add]);
+  useLayoutEffect(() => add(() => latest.current), [add]);
 }
 
 function nameOf(e: KeyboardEvent): string {
