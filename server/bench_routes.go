@@ -87,9 +87,9 @@ func (s *Server) benchRoutes() {
 	handle(s, route{method: http.MethodGet, path: "/api/stones/:id/script", name: "getScript", summary: "The work on a stone, step by step"}, s.script)
 }
 
-func (s *Server) script(c *echo.Context, in byID) (BenchScript, error) {
+func (s *Server) script(c *echo.Context, in atWork) (BenchScript, error) {
 	ctx := c.Request().Context()
-	stone, err := s.workshop.Stone(ctx, in.ID)
+	stone, _, err := s.stoneAt(ctx, in)
 	if err != nil {
 		return BenchScript{}, err
 	}

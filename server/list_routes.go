@@ -74,7 +74,7 @@ const fewOfEach, fewFinished = 8, 3
 func (s *Server) today(c *echo.Context, _ struct{}) (Today, error) {
 	ctx := c.Request().Context()
 	var out Today
-	ownStones := []journal.Task{journal.FirstCut}
+	ownStones := []journal.Task{journal.FirstCut, journal.Recut}
 	for _, group := range []struct {
 		into  *[]StoneLine
 		limit int

@@ -87,9 +87,9 @@ type photoByID struct {
 	Photo string `path:"photo"`
 }
 
-func (s *Server) repairPage(c *echo.Context, in byID) (RepairPage, error) {
+func (s *Server) repairPage(c *echo.Context, in atWork) (RepairPage, error) {
 	ctx := c.Request().Context()
-	stone, err := s.workshop.Stone(ctx, in.ID)
+	stone, works, err := s.stoneAt(ctx, in)
 	if err != nil {
 		return RepairPage{}, err
 	}
@@ -97,8 +97,8 @@ func (s *Server) repairPage(c *echo.Context, in byID) (RepairPage, error) {
 	if !ok {
 		return RepairPage{}, workshop.ErrNotFound
 	}
-	out := RepairPage{Intake: Intake(repair.Intake), Works: workHeads(stone)}
-	if out.Summary, err = s.summary(ctx, in.ID); err != nil {
+	out := RepairPage{Intake: Intake(repair.Intake), Works: works}
+	if out.Summary, err = s.summary(ctx, workshop.StoneFilter{Work: stone.Work().ID}); err != nil {
 		return RepairPage{}, err
 	}
 	if out.Told, _, err = s.told(ctx, stone.Work().ID); err != nil {

@@ -94,12 +94,38 @@ type StonePage struct {
 	Plan       PlanView   `json:"plan"`
 	Works      []WorkHead `json:"works"`
 	Assessment Assessment `json:"assessment"`
+	// Before is the stone before a recut, null for a first cut.
+	Before *StoneBefore `json:"before"`
 	// Told are the notes and the turning points of the work.
 	Told []Told `json:"told"`
 	// Began is when something first happened, null where nothing did.
 	Began *time.Time `json:"began"`
 	// Reckoned are the hours that follow from the ticks.
 	Reckoned float64 `json:"reckoned"`
+}
+
+// StoneBefore is a stone as it was before it is recut. Figures that were not taken are 0.
+type StoneBefore struct {
+	Carats   float64 `json:"carats"`
+	WidthMM  float64 `json:"widthMM"`
+	LengthMM float64 `json:"lengthMM"`
+	HeightMM float64 `json:"heightMM"`
+	// Why is what it is recut for.
+	Why string `json:"why"`
+}
+
+// RecutRequest plans a finished stone anew, over the version that was read.
+type RecutRequest struct {
+	DiagramID string  `json:"diagramId"`
+	Choices   Choices `json:"choices"`
+	Why       string  `json:"why" validate:"max=2000"`
+	Version   int     `json:"version"`
+}
+
+// atWork names a stone, and one of its works where it is not the present one.
+type atWork struct {
+	ID   string `path:"id" json:"-"`
+	Work string `query:"work" json:"work" validate:"max=64"`
 }
 
 // Told is a note or a turning point of a work, as its page tells it.
@@ -133,6 +159,17 @@ func (s *Server) stoneRoutes() {
 		return stoneHead(stone), nil
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/stones/:id", name: "getStone", summary: "One stone"}, s.stonePage)
+	handle(s, route{method: http.MethodGet, path: "/api/stones/:id/line", name: "getStoneLine", summary: "One stone as lists show it"}, func(c *echo.Context, in byID) (StoneLine, error) {
+		return s.summary(c.Request().Context(), workshop.StoneFilter{ID: in.ID})
+	})
+	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/recuts", name: "recutStone", summary: "Plan a finished stone anew"}, func(c *echo.Context, in byIDWithBody[RecutRequest]) (StoneHead, error) {
+		b := in.Body
+		stone, err := s.workshop.Recut(c.Request().Context(), in.ID, b.DiagramID, b.Choices.choices(), b.Why, b.Version)
+		if err != nil {
+			return StoneHead{}, err
+		}
+		return stoneHead(stone), nil
+	})
 	handle(s, route{method: http.MethodPut, path: "/api/stones/:id/plan", name: "replanStone", summary: "Change a stone's plan"}, func(c *echo.Context, in byIDWithBody[ReplanRequest]) (StoneHead, error) {
 		stone, err := s.workshop.Replan(c.Request().Context(), in.ID, in.Body.Choices.choices(), in.Body.Version)
 		if err != nil {
@@ -146,9 +183,9 @@ func (s *Server) stoneRoutes() {
 	})
 }
 
-// summary is the line of one stone.
-func (s *Server) summary(ctx context.Context, stoneID string) (StoneLine, error) {
-	page, err := s.workshop.Stones.Stones(ctx, workshop.StoneFilter{ID: stoneID}, workshop.Cursor{}, 1)
+// summary is the one line that a filter leaves.
+func (s *Server) summary(ctx context.Context, f workshop.StoneFilter) (StoneLine, error) {
+	page, err := s.workshop.Stones.Stones(ctx, f, workshop.Cursor{}, 1)
 	if err == nil && len(page.Lines) == 0 {
 		err = workshop.ErrNotFound
 	}
@@ -158,9 +195,20 @@ func (s *Server) summary(ctx context.Context, stoneID string) (StoneLine, error)
 	return stoneLine(page.Lines[0]), nil
 }
 
-func (s *Server) stonePage(c *echo.Context, in byID) (StonePage, error) {
-	ctx := c.Request().Context()
+// stoneAt is a stone as it was at a work, and all works that it has.
+func (s *Server) stoneAt(ctx context.Context, in atWork) (workshop.Stone, []WorkHead, error) {
 	stone, err := s.workshop.Stone(ctx, in.ID)
+	if err != nil {
+		return stone, nil, err
+	}
+	works := workHeads(stone)
+	stone, err = stone.At(in.Work)
+	return stone, works, err
+}
+
+func (s *Server) stonePage(c *echo.Context, in atWork) (StonePage, error) {
+	ctx := c.Request().Context()
+	stone, works, err := s.stoneAt(ctx, in)
 	if err != nil {
 		return StonePage{}, err
 	}
@@ -168,7 +216,7 @@ func (s *Server) stonePage(c *echo.Context, in byID) (StonePage, error) {
 	if err != nil {
 		return StonePage{}, err
 	}
-	summary, err := s.summary(ctx, in.ID)
+	summary, err := s.summary(ctx, workshop.StoneFilter{Work: stone.Work().ID})
 	if err != nil {
 		return StonePage{}, err
 	}
@@ -177,7 +225,10 @@ func (s *Server) stonePage(c *echo.Context, in byID) (StonePage, error) {
 		return StonePage{}, err
 	}
 	out := StonePage{
-		Summary: summary, Plan: planView(stone.Work().Plan), Works: workHeads(stone), Assessment: assessmentOf(a), Reckoned: state.Folded.Hours(),
+		Summary: summary, Plan: planView(stone.Work().Plan), Works: works, Assessment: assessmentOf(a), Reckoned: state.Folded.Hours(),
+	}
+	if recut, ok := stone.Work().Task.(workshop.Recut); ok {
+		out.Before = (*StoneBefore)(&recut)
 	}
 	out.Told, out.Began, err = s.told(ctx, stone.Work().ID)
 	return out, err

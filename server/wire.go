@@ -32,7 +32,7 @@ type StoneLine struct {
 	Run      string    `json:"run"`
 	RunPlace int       `json:"runPlace"`
 	WorkID   string    `json:"workId"`
-	Task     string    `json:"task" validate:"oneof=first-cut repair"`
+	Task     string    `json:"task" validate:"oneof=first-cut recut repair"`
 	// Diagram is what its plan's diagram is called and Picture that version's hash, ""
 	// without a plan.
 	Diagram  string  `json:"diagram"`
@@ -93,7 +93,7 @@ func planView(p *workshop.Plan) PlanView {
 // WorkHead is one of the works on a stone.
 type WorkHead struct {
 	ID      string    `json:"id"`
-	Task    string    `json:"task"`
+	Task    string    `json:"task" validate:"oneof=first-cut recut repair"`
 	Created time.Time `json:"created"`
 	// Finished is the day on its card, "" while there is none.
 	Finished string `json:"finished"`

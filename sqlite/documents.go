@@ -26,6 +26,7 @@ const (
 	settingsForm = 1
 	finishForm   = 1
 	repairForm   = 1
+	recutForm    = 1
 )
 
 // form is read first, to tell which shape follows. Documents of the first form carry none.
@@ -389,13 +390,27 @@ type repairDoc struct {
 	Promised string  `json:"promised"`
 }
 
+type recutDoc struct {
+	form
+	Carats   float64 `json:"carats"`
+	WidthMM  float64 `json:"widthMM"`
+	LengthMM float64 `json:"lengthMM"`
+	HeightMM float64 `json:"heightMM"`
+	Why      string  `json:"why"`
+}
+
 // taskDocument is the record of a task, "" for one that has none.
 func taskDocument(t workshop.Task) string {
-	r, ok := t.(workshop.Repair)
-	if !ok {
-		return ""
+	switch t := t.(type) {
+	case workshop.Recut:
+		return document(recutDoc{form{recutForm}, t.Carats, t.WidthMM, t.LengthMM, t.HeightMM, t.Why})
+	case workshop.Repair:
+		return repairDocument(t.Intake)
 	}
-	in := r.Intake
+	return ""
+}
+
+func repairDocument(in workshop.Intake) string {
 	return document(repairDoc{form{repairForm}, in.Owner, in.Material, in.Carats, in.WidthMM, in.LengthMM, in.HeightMM, in.Damage, in.Agreed, in.Promised})
 }
 
@@ -403,6 +418,12 @@ func readTask(kind journal.Task, text string) (workshop.Task, error) {
 	switch kind {
 	case journal.FirstCut:
 		return workshop.FirstCut{}, nil
+	case journal.Recut:
+		var d recutDoc
+		if err := read(text, recutForm, &d); err != nil {
+			return nil, err
+		}
+		return workshop.Recut{Carats: d.Carats, WidthMM: d.WidthMM, LengthMM: d.LengthMM, HeightMM: d.HeightMM, Why: d.Why}, nil
 	case journal.Repair:
 		var d repairDoc
 		if err := read(text, repairForm, &d); err != nil {

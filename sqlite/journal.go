@@ -61,7 +61,7 @@ func (s *Store) WorkState(ctx context.Context, workID string) (workshop.WorkStat
 	out := workshop.WorkState{WorkID: workID}
 	var folded string
 	var run *string
-	err := s.row(ctx, `SELECT w.task, w.created, s.run, coalesce(t.seq, 0), coalesce(iif(t.rules = ?, t.folded, ''), '')
+	err := s.row(ctx, `SELECT w.task, w.created, iif(w.ordinal = 1, s.run, NULL), coalesce(t.seq, 0), coalesce(iif(t.rules = ?, t.folded, ''), '')
 		FROM works w JOIN stones s ON s.id = w.stone_id LEFT JOIN work_state t ON t.work_id = w.id WHERE w.id = ?`, []any{journal.Rules, workID},
 		&out.Task, asInstant{&out.Created}, &run, &out.Seq, &folded)
 	if err != nil {
@@ -111,7 +111,7 @@ func (s *Store) RunTicks(ctx context.Context, run string) (map[string]map[string
 		return nil
 	}, `SELECT w.id, coalesce(t.ticked, '{}') FROM stones s JOIN works w ON w.stone_id = s.id
 		LEFT JOIN work_state t ON t.work_id = w.id
-		WHERE s.run = ? AND w.ordinal = (SELECT max(ordinal) FROM works WHERE stone_id = s.id)`, run)
+		WHERE s.run = ? AND w.ordinal = 1`, run)
 	return out, err
 }
 

@@ -16,10 +16,16 @@ import (
 func (s *Store) Stones(ctx context.Context, f workshop.StoneFilter, after workshop.Cursor, limit int) (workshop.StonePage, error) {
 	from := `FROM work_state t JOIN works w ON w.id = t.work_id JOIN stones s ON s.id = w.stone_id LEFT JOIN finishes f ON f.work_id = t.work_id`
 	var c where
-	// The logbook lists every work that was finished, other lists what a stone is at now.
-	if f.Sort == workshop.ByFinish {
+	// The logbook lists every work that was finished, a run the works that belong to it, other
+	// lists what a stone is at now.
+	switch {
+	case f.Sort == workshop.ByFinish:
 		c.and("f.work_id IS NOT NULL")
-	} else {
+	case f.Work != "":
+		c.and("w.id = ?", f.Work)
+	case f.Run != "":
+		c.and("w.ordinal = 1")
+	default:
 		c.and("t.present = 1")
 	}
 	oneOf(&c, "t.state", f.States)
@@ -32,7 +38,7 @@ func (s *Store) Stones(ctx context.Context, f workshop.StoneFilter, after worksh
 	out := workshop.StonePage{Lines: []workshop.StoneLine{}}
 	// Most conditions are on the state alone; then only that is counted.
 	counted := from
-	if f.ID == "" && f.Run == "" {
+	if f.ID == "" && f.Work == "" && f.Run == "" {
 		counted = `FROM work_state t`
 		if f.Sort == workshop.ByFinish {
 			counted = `FROM finishes f`
@@ -267,6 +273,9 @@ func (s *Store) Run(ctx context.Context, id string) (workshop.Run, []workshop.St
 		return r, nil, err
 	}
 	stones, err := s.wholeStones(ctx, `s.run = ?`, id)
+	for i := range stones {
+		stones[i].Works = stones[i].Works[:1]
+	}
 	return r, stones, err
 }
 

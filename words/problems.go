@@ -274,6 +274,9 @@ var problems = map[diagram.Code]sentence{
 	workshop.NoSuchFlats: func(p diagram.Problem) string {
 		return fmt.Sprintf("%q is no girdle tier that calipers can measure. Choose one that is cut at 90°.", p.Text)
 	},
+	workshop.HeavierThanStone: func(p diagram.Problem) string {
+		return fmt.Sprintf("This comes to %s ct, and the stone weighs %s ct. Plan it smaller.", diagram.FormatNumber(p.Value), diagram.FormatNumber(p.High))
+	},
 	workshop.SamePass: func(p diagram.Problem) string {
 		return fmt.Sprintf("The pass %q stands in the list twice. Take one out.", p.Text)
 	},

@@ -186,7 +186,7 @@ func (s *Stones) Propose(ctx context.Context, diagramID string) (Choices, error)
 
 // PlanStone adds a stone with its first plan.
 func (s *Stones) PlanStone(ctx context.Context, name, diagramID string, c Choices) (Stone, error) {
-	plan, err := s.firstPlan(ctx, diagramID, c)
+	plan, _, err := s.firstPlan(ctx, diagramID, c)
 	if err != nil {
 		return Stone{}, err
 	}
@@ -206,11 +206,11 @@ func (s *Stones) newStone(name string, plan Plan) Stone {
 	}
 }
 
-// firstPlan makes the first plan of a stone.
-func (s *Stones) firstPlan(ctx context.Context, diagramID string, c Choices) (Plan, error) {
+// firstPlan makes the first plan of a work, and tells what it comes to.
+func (s *Stones) firstPlan(ctx context.Context, diagramID string, c Choices) (Plan, *Assessment, error) {
 	plan, a, err := s.newPlan(ctx, diagramID, "", c)
 	if err != nil {
-		return plan, err
+		return plan, nil, err
 	}
 	names := make([]FacetID, len(a.Stone.Facets))
 	for i := range names {
@@ -219,7 +219,7 @@ func (s *Stones) firstPlan(ctx context.Context, diagramID string, c Choices) (Pl
 	plan.No = 1
 	plan.Setups = usualSetups(c.FirstSide, c.Gear, a.Turns, []string{s.newID(), s.newID()})
 	plan.Facets = layOut(a.Stone, c, plan.Setups, names)
-	return plan, nil
+	return plan, a, nil
 }
 
 // newPlan assesses the choices and freezes what they name. An empty revision means the
@@ -317,7 +317,7 @@ func (s *Stones) Replan(ctx context.Context, stoneID string, c Choices, version 
 	}
 	stone.Version = version
 	all := []Stone{stone}
-	if stone.Run != "" {
+	if stone.Run != "" && len(stone.Works) == 1 {
 		_, stones, err := s.store.Run(ctx, stone.Run)
 		if err != nil {
 			return stone, err

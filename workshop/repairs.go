@@ -62,28 +62,13 @@ func (s *Stones) TakeIn(ctx context.Context, name string, in Intake) (Stone, err
 	})
 }
 
-// TakeBack takes a finished stone of the workshop's own in again: it gets another work, a
+// TakeBack takes a finished stone in again: it gets another work, a
 // repair, over the version of the stone that the caller read.
 func (s *Stones) TakeBack(ctx context.Context, stoneID string, in Intake, version int) (Stone, error) {
 	if err := Validate(in); err != nil {
 		return Stone{}, err
 	}
-	var stone Stone
-	err := s.store.InTx(ctx, func(ctx context.Context) (err error) {
-		if stone, err = s.store.Stone(ctx, stoneID); err != nil {
-			return err
-		}
-		if stone.Work().Finish == nil {
-			return ErrNotFinished
-		}
-		work := Work{ID: s.newID(), Task: Repair{in}, Created: s.moment()}
-		if err := s.store.InsertWork(ctx, stone.ID, work, version); err != nil {
-			return err
-		}
-		stone.Works, stone.Version = append(stone.Works, work), version+1
-		return s.journal.begin(ctx, work, "")
-	})
-	return stone, err
+	return s.addWork(ctx, stoneID, version, nil, func(Finish) (Task, error) { return Repair{in}, nil })
 }
 
 // ChangeIntake corrects what was written down, over the version that was read.

@@ -32,7 +32,7 @@ const MostInRun = 24
 // PlanRun adds stones with one plan. They get numbers that follow each other.
 func (s *Stones) PlanRun(ctx context.Context, name, diagramID string, c Choices, way Way, stones int) (Run, error) {
 	r := Run{ID: s.newID(), Name: name, Way: way, Created: s.moment()}
-	plan, err := s.firstPlan(ctx, diagramID, c)
+	plan, _, err := s.firstPlan(ctx, diagramID, c)
 	if err != nil {
 		return r, err
 	}
@@ -51,7 +51,8 @@ func (s *Stones) PlanRun(ctx context.Context, name, diagramID string, c Choices,
 	})
 }
 
-// Run returns a run and its stones in their order.
+// Run returns a run and its stones in their order, each with the work that belongs to the
+// run, its first one, alone: a stone that comes back does so by itself.
 func (s *Stones) Run(ctx context.Context, id string) (Run, []Stone, error) {
 	return s.store.Run(ctx, id)
 }

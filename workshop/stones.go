@@ -2,6 +2,7 @@ package workshop
 
 import (
 	"context"
+	"slices"
 	"time"
 
 	"cressa/workshop/journal"
@@ -25,7 +26,21 @@ type Stone struct {
 // Work returns the present work, the last one.
 func (s Stone) Work() Work { return s.Works[len(s.Works)-1] }
 
-// Work is one thing that is done to a stone: its first cut, or a repair.
+// At returns the stone as it was at one of its works, which is its present one then; "" is
+// the present one. It returns ErrNotFound where the stone has no such work.
+func (s Stone) At(workID string) (Stone, error) {
+	if workID == "" {
+		return s, nil
+	}
+	i := slices.IndexFunc(s.Works, func(w Work) bool { return w.ID == workID })
+	if i < 0 {
+		return s, ErrNotFound
+	}
+	s.Works = s.Works[:i+1]
+	return s, nil
+}
+
+// Work is one thing that is done to a stone: its first cut, a recut, or a repair.
 type Work struct {
 	ID      string
 	Task    Task
@@ -49,6 +64,18 @@ type FirstCut struct{}
 // Kind implements Task.
 func (FirstCut) Kind() journal.Task { return journal.FirstCut }
 func (FirstCut) sealed()            {}
+
+// Recut cuts a finished stone anew, to a plan: it can only become less.
+type Recut struct {
+	// Carats and the sizes in mm are those of the stone before, 0 where they are not known.
+	Carats, WidthMM, LengthMM, HeightMM float64
+	// Why is what it is for, up to 2 000 characters.
+	Why string `validate:"max=2000"`
+}
+
+// Kind implements Task.
+func (Recut) Kind() journal.Task { return journal.Recut }
+func (Recut) sealed()            {}
 
 // Repair mends a finished stone that came in, without a plan.
 type Repair struct{ Intake Intake }
@@ -82,7 +109,8 @@ type StoneStore interface {
 	// InsertWork adds a work to a stone over the version that the caller read.
 	InsertWork(ctx context.Context, stoneID string, w Work, version int) error
 	InsertRun(ctx context.Context, r Run) error
-	// Run returns a run and its stones in their order.
+	// Run returns a run and its stones in their order, each with the work that belongs to
+	// the run, its first one, alone.
 	Run(ctx context.Context, id string) (Run, []Stone, error)
 	// AddPlan adds a revision of a work's plan over the version of its stone.
 	AddPlan(ctx context.Context, stoneID, workID string, p Plan, version int) error
@@ -125,15 +153,17 @@ type StoneLine struct {
 
 // StoneFilter says which stones are looked for, and in which order.
 type StoneFilter struct {
-	// ID leaves one stone, "" for all.
-	ID string
+	// ID leaves one stone, "" for all. Work leaves one work, be it a stone's present one or
+	// not.
+	ID, Work string
 	// States and Tasks are those wanted, all where there are none.
 	States []journal.State
 	Tasks  []journal.Task
 	// Words must all be found in number, name, diagram or material.
 	Words []string
-	Run   string
-	Sort  StoneSort
+	// Run leaves the works that belong to a run.
+	Run  string
+	Sort StoneSort
 	// Uncounted leaves the total out, where only the first few are wanted.
 	Uncounted bool
 }
@@ -185,16 +215,44 @@ func (s *Stones) insert(ctx context.Context, stone Stone) (number int, err error
 		return 0, err
 	}
 	for _, w := range stone.Works {
-		if err := s.journal.begin(ctx, w, stone.Run); err != nil {
+		if err := s.begin(ctx, w, stone.Run); err != nil {
 			return 0, err
-		}
-		if w.Plan != nil {
-			if err := s.journal.tell(ctx, w.ID, journal.Plan, w.Plan.Asked()); err != nil {
-				return 0, err
-			}
 		}
 	}
 	return number, nil
+}
+
+// begin keeps the state of a work that was added, and tells its log of its plan.
+func (s *Stones) begin(ctx context.Context, w Work, run string) error {
+	if err := s.journal.begin(ctx, w, run); err != nil || w.Plan == nil {
+		return err
+	}
+	return s.journal.tell(ctx, w.ID, journal.Plan, w.Plan.Asked())
+}
+
+// addWork adds a work to a finished stone over the version that the caller read. What for is
+// made from its last card.
+func (s *Stones) addWork(ctx context.Context, stoneID string, version int, plan *Plan, what func(Finish) (Task, error)) (Stone, error) {
+	var stone Stone
+	err := s.store.InTx(ctx, func(ctx context.Context) (err error) {
+		if stone, err = s.store.Stone(ctx, stoneID); err != nil {
+			return err
+		}
+		card := stone.Work().Finish
+		if card == nil {
+			return ErrNotFinished
+		}
+		work := Work{ID: s.newID(), Created: s.moment(), Plan: plan}
+		if work.Task, err = what(*card); err != nil {
+			return err
+		}
+		if err := s.store.InsertWork(ctx, stone.ID, work, version); err != nil {
+			return err
+		}
+		stone.Works, stone.Version = append(stone.Works, work), version+1
+		return s.begin(ctx, work, "")
+	})
+	return stone, err
 }
 
 // Finish is the stone's card in the logbook. Figures that were not taken are 0.

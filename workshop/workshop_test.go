@@ -463,6 +463,34 @@ func TestARunSharesOnePlanAndItsTime(t *testing.T) {
 }
 
 // The demo is made of records that the workshop itself accepts.
+// A stone of a run that comes back does so by itself: the run goes on with the work that
+// belongs to it.
+func TestAStoneOfARunComesBackByItself(t *testing.T) {
+	s := newShop(t)
+	ctx := t.Context()
+	run, err := s.PlanRun(ctx, "Pair", s.add(t, "Meridian").ID, choices(6), workshop.TierByTier, 2)
+	require.NoError(t, err)
+	_, pair, err := s.Run(ctx, run.ID)
+	require.NoError(t, err)
+	_, err = s.FinishStone(ctx, pair[0].ID, workshop.Finish{Finished: "2026-03-01"})
+	require.NoError(t, err)
+	_, err = s.TakeBack(ctx, pair[0].ID, workshop.Intake{Damage: "chip"}, pair[0].Version)
+	require.NoError(t, err)
+
+	_, again, err := s.Run(ctx, run.ID)
+	require.NoError(t, err)
+	assert.Equal(t, pair[0].Work().ID, again[0].Work().ID)
+	lines, err := s.Stones.Stones(ctx, workshop.StoneFilter{Run: run.ID, Sort: workshop.ByPlace}, workshop.Cursor{}, 10)
+	require.NoError(t, err)
+	require.Len(t, lines.Lines, 2)
+	assert.Equal(t, []any{journal.FirstCut, journal.Complete}, []any{lines.Lines[0].Task, lines.Lines[0].State})
+	_, err = s.Replan(ctx, pair[1].ID, choices(5), pair[1].Version)
+	require.NoError(t, err, "the other is planned anew by itself")
+	found, err := s.CheckStates(ctx, false)
+	require.NoError(t, err)
+	assert.Empty(t, found)
+}
+
 func TestTheScenarioHasStonesInEveryState(t *testing.T) {
 	file := filepath.Join(t.TempDir(), "demo.db")
 	require.NoError(t, demo.Fill(context.Background(), file, time.Date(2026, 11, 20, 9, 0, 0, 0, time.UTC)))

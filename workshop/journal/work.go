@@ -17,9 +17,14 @@ type Task string
 const (
 	// FirstCut makes a stone out of rough, to a plan.
 	FirstCut Task = "first-cut"
+	// Recut cuts a finished stone anew, to a plan.
+	Recut Task = "recut"
 	// Repair mends a finished stone that came in. It has no plan and goes by the clock.
 	Repair Task = "repair"
 )
+
+// planned tells whether work of this kind is ticked to a plan; other work goes by the clock.
+func (t Task) planned() bool { return t == FirstCut || t == Recut }
 
 // Work is the state of a work as its log tells it. It is folded event by event, and can
 // be kept as JSON between them.
@@ -152,7 +157,7 @@ func (w *Work) Apply(e Event) {
 
 // asks tells whether any plan that the work has had asks for a visit.
 func (w *Work) asks(v Visit) Reason {
-	if w.Task == Repair {
+	if !w.Task.planned() {
 		return NotForTask
 	}
 	for _, plan := range w.Plans {
@@ -167,7 +172,7 @@ func (w *Work) asks(v Visit) Reason {
 }
 
 func (w *Work) knowsSetup(setup string) Reason {
-	if w.Task == Repair {
+	if !w.Task.planned() {
 		return NotForTask
 	}
 	for _, plan := range w.Plans {
@@ -189,7 +194,7 @@ func (w *Work) hasItem(p Checked) Reason {
 }
 
 func (w *Work) byTheClock(nothing) Reason {
-	if w.Task != Repair {
+	if w.Task.planned() {
 		return NotForTask
 	}
 	return ""

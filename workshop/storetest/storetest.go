@@ -295,10 +295,21 @@ func stones(t *testing.T, ctx context.Context, s workshop.Store) {
 	got, err = s.Stone(ctx, "b")
 	require.NoError(t, err)
 	assert.Equal(t, []string{"work b", "work b2"}, []string{got.Works[0].ID, got.Work().ID})
-	page, err := s.Stones(ctx, workshop.StoneFilter{ID: "b"}, workshop.Cursor{}, 5)
+	recut := planned(t, ctx, s, "c").Work()
+	recut.Task = workshop.Recut{Carats: 1.9, WidthMM: 6, LengthMM: 7, HeightMM: 4, Why: "a chip"}
+	require.NoError(t, s.InsertWork(ctx, "b", recut, 3))
+	got, err = s.Stone(ctx, "b")
 	require.NoError(t, err)
-	require.Len(t, page.Lines, 1, "a list shows what a stone is at now")
-	assert.Equal(t, "work b2", page.Lines[0].WorkID)
+	assert.Equal(t, recut, got.Work())
+	line := func(f workshop.StoneFilter) workshop.StoneLine {
+		page, err := s.Stones(ctx, f, workshop.Cursor{}, 5)
+		require.NoError(t, err)
+		require.Len(t, page.Lines, 1)
+		assert.Equal(t, 1, page.Total)
+		return page.Lines[0]
+	}
+	assert.Equal(t, recut.ID, line(workshop.StoneFilter{ID: "b"}).WorkID, "a list shows what a stone is at now")
+	assert.Equal(t, "work b2", line(workshop.StoneFilter{Work: "work b2"}).WorkID, "an earlier work is found by its name")
 }
 
 func listed(t *testing.T, ctx context.Context, s workshop.Store) {

@@ -844,6 +844,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One stone as lists show it */
+        get: operations["getStoneLine"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/plan": {
         parameters: {
             query?: never;
@@ -855,6 +872,23 @@ export interface paths {
         /** Change a stone's plan */
         put: operations["replanStone"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stones/{id}/recuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan a finished stone anew */
+        post: operations["recutStone"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1805,6 +1839,12 @@ export interface components {
             name: string;
             text: string;
         };
+        RecutRequest: {
+            choices: components["schemas"]["Choices"];
+            diagramId: string;
+            version: number;
+            why: string;
+        };
         RepairPage: {
             intake: components["schemas"]["Intake"];
             photos: components["schemas"]["Photo"][];
@@ -1981,6 +2021,13 @@ export interface components {
             x: number;
             y: number;
         };
+        StoneBefore: {
+            carats: number;
+            heightMM: number;
+            lengthMM: number;
+            why: string;
+            widthMM: number;
+        };
         StoneHead: {
             id: string;
             name: string;
@@ -2011,7 +2058,7 @@ export interface components {
             /** @enum {string} */
             state: "planned" | "cutting" | "cut" | "finished";
             /** @enum {string} */
-            task: "first-cut" | "repair";
+            task: "first-cut" | "recut" | "repair";
             version: number;
             workId: string;
         };
@@ -2022,6 +2069,7 @@ export interface components {
         };
         StonePage: {
             assessment: components["schemas"]["Assessment"];
+            before: components["schemas"]["StoneBefore"] | null;
             began: string | null;
             plan: components["schemas"]["PlanView"];
             reckoned: number;
@@ -2255,7 +2303,8 @@ export interface components {
             created: string;
             finished: string;
             id: string;
-            task: string;
+            /** @enum {string} */
+            task: "first-cut" | "recut" | "repair";
         };
     };
     responses: never;
@@ -3492,7 +3541,9 @@ export interface operations {
     };
     getRepair: {
         parameters: {
-            query?: never;
+            query?: {
+                work?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -4010,7 +4061,9 @@ export interface operations {
     };
     getStone: {
         parameters: {
-            query?: never;
+            query?: {
+                work?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -4074,6 +4127,37 @@ export interface operations {
             };
         };
     };
+    getStoneLine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoneLine"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     replanStone: {
         parameters: {
             query?: never;
@@ -4086,6 +4170,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ReplanRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoneHead"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recutStone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecutRequest"];
             };
         };
         responses: {
@@ -4146,7 +4265,9 @@ export interface operations {
     };
     getScript: {
         parameters: {
-            query?: never;
+            query?: {
+                work?: string;
+            };
             header?: never;
             path: {
                 id: string;
