@@ -117,7 +117,7 @@ func problemOf(err error) *Problem {
 	case errors.Is(err, workshop.ErrNoPicture):
 		return &Problem{Status: http.StatusUnprocessableEntity, Detail: "That file is no picture that can be kept. Take a JPEG or PNG of up to 24 MB."}
 	case errors.Is(err, workshop.ErrNotFinished):
-		return &Problem{Status: http.StatusConflict, Detail: "This stone is still being worked on. Finish it first; then it can come in again."}
+		return &Problem{Status: http.StatusConflict, Detail: "This stone is still being worked on. Finish it first; then it can come in again or be recut."}
 	case errors.Is(err, workshop.ErrUnreadable):
 		return &Problem{Status: http.StatusUnprocessableEntity, Detail: "This record cannot be read. Run “cressa check” to see what is wrong; nothing was changed."}
 	}

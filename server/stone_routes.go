@@ -114,6 +114,13 @@ type StoneBefore struct {
 	Why string `json:"why"`
 }
 
+// ProposalRequest asks what a plan of a diagram begins with, for a new stone or, where one is
+// named, for the recut of a finished one.
+type ProposalRequest struct {
+	ID    string `path:"id" json:"-"`
+	Stone string `query:"stone" json:"stone" validate:"max=64"`
+}
+
 // RecutRequest plans a finished stone anew, over the version that was read.
 type RecutRequest struct {
 	DiagramID string  `json:"diagramId"`
@@ -147,8 +154,8 @@ func (s *Server) stoneRoutes() {
 		}
 		return assessmentOf(a), nil
 	})
-	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id/proposal", name: "proposePlan", summary: "What a plan of a diagram begins with"}, func(c *echo.Context, in byID) (Choices, error) {
-		choices, err := s.workshop.Propose(c.Request().Context(), in.ID)
+	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id/proposal", name: "proposePlan", summary: "What a plan of a diagram begins with"}, func(c *echo.Context, in ProposalRequest) (Choices, error) {
+		choices, err := s.workshop.Propose(c.Request().Context(), in.ID, in.Stone)
 		return choicesView(choices), err
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/stones", name: "planStone", summary: "Keep a plan as a new stone"}, func(c *echo.Context, in withBody[PlanRequest]) (StoneHead, error) {

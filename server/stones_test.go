@@ -202,6 +202,35 @@ func TestAStoneIsCutOverTheWire(t *testing.T) {
 	c.get("/api/repairs/"+stone.ID, &repair)
 	assert.Len(t, repair.Works, 2)
 	assert.Equal(t, "chip", repair.Intake.Damage)
+	c.problem("GET", path, "", http.StatusConflict)
+	c.put("PUT", path+"/finish", server.Finish{FinishedCarats: 0.9, Finished: "2026-03-05"}, &card)
+
+	// It is recut: what a plan begins with fits into it.
+	var line server.StoneLine
+	c.get(path+"/line", &line)
+	assert.Equal(t, []any{"repair", "finished"}, []any{line.Task, line.State})
+	var choices server.Choices
+	c.get("/api/diagrams/"+page.Plan.DiagramID+"/proposal?stone="+stone.ID, &choices)
+	assert.Equal(t, page.Plan.Choices.Material, choices.Material)
+	recut := server.RecutRequest{DiagramID: page.Plan.DiagramID, Choices: choices, Why: "the table is worn", Version: line.Version}
+	tooLarge := recut
+	tooLarge.Choices.Size.MM = 30
+	data, err := json.Marshal(tooLarge)
+	require.NoError(t, err)
+	assert.Contains(t, c.problem("POST", path+"/recuts", string(data), http.StatusUnprocessableEntity).Detail, "Plan it smaller")
+	c.put("POST", path+"/recuts", recut, &again)
+	c.get(path, &page)
+	assert.Equal(t, "recut", page.Summary.Task)
+	assert.Equal(t, &server.StoneBefore{Carats: 0.9, Why: "the table is worn"}, page.Before)
+	assert.InDelta(t, 0.8*0.9, page.Assessment.Carats, 0.05)
+	require.Len(t, page.Works, 3)
+	var first server.StonePage
+	c.get(path+"?work="+page.Works[0].ID, &first)
+	assert.Equal(t, []any{"first-cut", "finished"}, []any{first.Summary.Task, first.Summary.State})
+	assert.Nil(t, first.Before)
+	c.get("/api/repairs/"+stone.ID+"?work="+page.Works[1].ID, &repair)
+	assert.Equal(t, "chip", repair.Intake.Damage)
+	c.problem("GET", path+"?work=none", "", http.StatusNotFound)
 }
 
 // A record that cannot be read, or solved, is missing nowhere but at its own address.

@@ -144,8 +144,9 @@ type Choices struct {
 
 // Propose returns what a plan of a diagram begins with: the material whose index is
 // nearest to the diagram's, the best of the machine's gears, and the habits as far
-// as the diagram allows them.
-func (s *Stones) Propose(ctx context.Context, diagramID string) (Choices, error) {
+// as the diagram allows them. A recut of a stone begins with its material and a size that
+// leaves four fifths of it; "" is a new stone.
+func (s *Stones) Propose(ctx context.Context, diagramID, stoneID string) (Choices, error) {
 	hash, err := s.library.freeze(ctx, diagramID, "")
 	if err != nil {
 		return Choices{}, err
@@ -181,7 +182,10 @@ func (s *Stones) Propose(ctx context.Context, diagramID string) (Choices, error)
 			nearest, c.Material = off, m.Name
 		}
 	}
-	return c, nil
+	if stoneID == "" {
+		return c, nil
+	}
+	return c, s.proposeRecut(ctx, stoneID, r.Diagram, settings, &c)
 }
 
 // PlanStone adds a stone with its first plan.

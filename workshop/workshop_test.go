@@ -311,7 +311,7 @@ func TestAPlanBeginsWithTheHabitsAndTheMachine(t *testing.T) {
 	_, err := s.SaveSettings(ctx, settings)
 	require.NoError(t, err)
 
-	c, err := s.Propose(ctx, d.ID)
+	c, err := s.Propose(ctx, d.ID, "")
 	require.NoError(t, err)
 	assert.Equal(t, "school", c.Machine)
 	assert.Equal(t, diagram.Crown, c.FirstSide)

@@ -92,23 +92,36 @@ export const pictureQuery = (hash: string) =>
     enabled: hash !== '',
   });
 
-export const stoneQuery = (id: string) =>
+/** A stone at one of its works, the present one where none is named. */
+export const stoneQuery = (id: string, work = '') =>
   queryOptions({
-    queryKey: ['stones', id],
-    queryFn: () => answer(client.GET('/api/stones/{id}', { params: { path: { id } } })),
+    queryKey: ['stones', id, { work }],
+    queryFn: () =>
+      answer(client.GET('/api/stones/{id}', { params: { path: { id }, query: { work } } })),
   });
 
-export const scriptQuery = (id: string) =>
+/** A stone as lists show it. */
+export const stoneLineQuery = (id: string) =>
   queryOptions({
-    queryKey: ['stones', id, 'script'],
-    queryFn: () => answer(client.GET('/api/stones/{id}/script', { params: { path: { id } } })),
+    queryKey: ['stones', id, 'line'],
+    queryFn: () => answer(client.GET('/api/stones/{id}/line', { params: { path: { id } } })),
+  });
+
+export const scriptQuery = (id: string, work = '') =>
+  queryOptions({
+    queryKey: ['stones', id, 'script', { work }],
+    queryFn: () =>
+      answer(client.GET('/api/stones/{id}/script', { params: { path: { id }, query: { work } } })),
   });
 
 /** What a plan of a diagram begins with. It follows the settings, so it is asked anew each time. */
-export const proposalQuery = (id: string) =>
+export const proposalQuery = (id: string, stone = '') =>
   queryOptions({
-    queryKey: ['diagrams', id, 'proposal'],
-    queryFn: () => answer(client.GET('/api/diagrams/{id}/proposal', { params: { path: { id } } })),
+    queryKey: ['diagrams', id, 'proposal', { stone }],
+    queryFn: () =>
+      answer(
+        client.GET('/api/diagrams/{id}/proposal', { params: { path: { id }, query: { stone } } }),
+      ),
     gcTime: 0,
     staleTime: Infinity,
   });
@@ -124,10 +137,11 @@ export const runQuery = (id: string) =>
     queryFn: () => answer(client.GET('/api/runs/{id}', { params: { path: { id } } })),
   });
 
-export const repairQuery = (id: string) =>
+export const repairQuery = (id: string, work = '') =>
   queryOptions({
-    queryKey: ['stones', 'repair', id],
-    queryFn: () => answer(client.GET('/api/repairs/{id}', { params: { path: { id } } })),
+    queryKey: ['stones', 'repair', id, { work }],
+    queryFn: () =>
+      answer(client.GET('/api/repairs/{id}', { params: { path: { id }, query: { work } } })),
   });
 
 export const tintsQuery = queryOptions({

@@ -2834,7 +2834,9 @@ export interface operations {
     };
     proposePlan: {
         parameters: {
-            query?: never;
+            query?: {
+                stone?: string;
+            };
             header?: never;
             path: {
                 id: string;

@@ -3,6 +3,9 @@ export const repairWords = {
   takeIn: 'A stone came in',
   title: 'A stone came in',
   lead: 'Write down what it is and what was agreed while its owner is there. It gets a number for its bag.',
+  cameBack: (number: number, name: string) => `${number} · ${name} came back`,
+  leadBack:
+    'Write down what was agreed while its owner is there. It keeps its number and what was done to it before.',
   what: 'What it is',
   whatExample: 'such as: ring stone with a chip',
   owner: 'Whose it is',

@@ -5,7 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { answer, client, type RepairPage } from '../../api/client';
-import { repairQuery } from '../../api/queries';
+import { stonesKey } from '../../api/queries';
 import { useKeys } from '../../app/keys';
 import { spentOf } from '../../log/fold';
 import { keptWork } from '../../log/works';
@@ -51,7 +51,7 @@ function RepairBench({ page, path }: { page: RepairPage; path: string }) {
   const toggle = () =>
     log.known && log.add([{ kind: since === undefined ? 'begin' : 'end', payload: {} }]);
   const leave = () => {
-    void queries.invalidateQueries({ queryKey: repairQuery(s.id).queryKey });
+    void queries.invalidateQueries({ queryKey: stonesKey });
     void navigate(`/repairs/${s.id}`);
   };
   useKeys([

@@ -33,7 +33,8 @@ function typedOf(page: StonePage): Typed {
   const f = page.summary.finish;
   const figure = (v: number | undefined) => (v ? plain(v) : '');
   return {
-    rough: figure(f?.roughCarats),
+    // What a recut begins with is the stone itself.
+    rough: figure(f?.roughCarats ?? page.before?.carats),
     weight: figure(f?.finishedCarats),
     width: figure(f?.widthMM),
     length: figure(f?.lengthMM),

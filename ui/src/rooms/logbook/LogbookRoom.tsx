@@ -7,9 +7,10 @@ import { logbookQuery } from '../../api/queries';
 import { More } from '../../parts/More';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { Sheet } from '../../parts/Sheet';
+import { workPath } from '../../parts/Works';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { carats, hours, sizes } from '../../words/numbers';
-import { aboutOf, pathOf, titleOf } from '../stones/naming';
+import { aboutOf, titleOf } from '../stones/naming';
 import { w } from '../../words/words';
 import { yieldOf } from './CardFigures';
 
@@ -65,7 +66,11 @@ function Book({ stones, sums }: { stones: StoneLine[]; sums: Logbook }) {
               <Thumbnail hash={s.picture} size={44} />
             </td>
             <td>
-              <Box component={Link} to={pathOf(s)} sx={{ color: 'text.primary' }}>
+              <Box
+                component={Link}
+                to={workPath(s.id, s.task, s.workId)}
+                sx={{ color: 'text.primary' }}
+              >
                 {s.number} · {titleOf(s)}
               </Box>
               <Box sx={{ color: 'text.secondary' }}>{f.notes || aboutOf(s)}</Box>

@@ -31,9 +31,12 @@ export const nothingWritten: Written = {
 export function IntakeForm({
   value,
   onChange,
+  named = true,
 }: {
   value: Written;
   onChange: (v: Written) => void;
+  /** What it is is asked: a stone that was cut here has its name. */
+  named?: boolean;
 }) {
   const materials = useQuery(materialsQuery).data ?? [];
   const { intake } = value;
@@ -61,14 +64,16 @@ export function IntakeForm({
   );
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 4, maxWidth: 860 }}>
-      <TextField
-        label={r.what}
-        placeholder={r.whatExample}
-        value={value.name}
-        onChange={(e) => onChange({ ...value, name: e.target.value })}
-        sx={{ flex: '1 1 320px' }}
-        required
-      />
+      {named && (
+        <TextField
+          label={r.what}
+          placeholder={r.whatExample}
+          value={value.name}
+          onChange={(e) => onChange({ ...value, name: e.target.value })}
+          sx={{ flex: '1 1 320px' }}
+          required
+        />
+      )}
       <TextField
         label={r.owner}
         value={intake.owner}

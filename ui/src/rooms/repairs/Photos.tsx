@@ -6,7 +6,7 @@ import Typography from '@mui/material/Typography';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { answer, ApiProblem, client, type Photo, type Problem } from '../../api/client';
-import { repairQuery } from '../../api/queries';
+import { stonesKey } from '../../api/queries';
 import { Refusal } from '../../parts/Refusal';
 import { repairWords as r } from '../../words/repairs';
 
@@ -14,7 +14,7 @@ import { repairWords as r } from '../../words/repairs';
 export function Photos({ stone, photos }: { stone: string; photos: Photo[] }) {
   const input = useRef<HTMLInputElement>(null);
   const queries = useQueryClient();
-  const refresh = () => queries.invalidateQueries({ queryKey: repairQuery(stone).queryKey });
+  const refresh = () => queries.invalidateQueries({ queryKey: stonesKey });
   const add = useMutation({
     mutationFn: async (files: File[]) => {
       for (const file of files) {

@@ -3,13 +3,15 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { answer, client, type RepairPage } from '../../api/client';
 import { repairQuery, stonesKey } from '../../api/queries';
 import { useNotice } from '../../app/notice';
 import { Conflict } from '../../parts/Conflict';
 import { Await, Care, Figures, PageHead } from '../../parts/Page';
+import { MoreWork } from '../../parts/MoreWork';
 import { Refusal } from '../../parts/Refusal';
+import { Works } from '../../parts/Works';
 import { useSaveOver } from '../../parts/useSaveOver';
 import { carats, hours, moment, sizes } from '../../words/numbers';
 import { repairWords as r } from '../../words/repairs';
@@ -21,7 +23,11 @@ import { Photos } from './Photos';
 /** A stone that came in: what was written down, its photos, and what happened. */
 export function RepairRoom() {
   const { id = '' } = useParams();
-  const repair = useQuery({ ...repairQuery(id), refetchOnMount: 'always' });
+  const [params] = useSearchParams();
+  const repair = useQuery({
+    ...repairQuery(id, params.get('work') ?? ''),
+    refetchOnMount: 'always',
+  });
   return <Await query={repair}>{(p) => <Repair key={p.summary.id} page={p} />}</Await>;
 }
 
@@ -30,6 +36,8 @@ function Repair({ page }: { page: RepairPage }) {
   const [editing, setEditing] = useState(false);
   const [giving, setGiving] = useState(false);
   const finished = s.state === 'finished';
+  // An earlier work is only looked at: what is changed belongs to the present one.
+  const present = page.works.at(-1)!.id === s.workId;
   return (
     <>
       <PageHead
@@ -41,9 +49,10 @@ function Repair({ page }: { page: RepairPage }) {
           intake.promised ? r.dueOn(intake.promised) : '',
         ]}
       >
-        {!finished && <Button onClick={() => setEditing(!editing)}>{r.edit}</Button>}
-        <Button onClick={() => setGiving(true)}>{r.back}</Button>
-        {!finished && (
+        {present && !finished && <Button onClick={() => setEditing(!editing)}>{r.edit}</Button>}
+        {present && <Button onClick={() => setGiving(true)}>{r.back}</Button>}
+        {present && finished && <MoreWork stone={s.id} />}
+        {present && !finished && (
           <Button variant="contained" component={Link} to={`/bench/repair/${s.id}`}>
             {r.toBench}
           </Button>
@@ -78,6 +87,7 @@ function Repair({ page }: { page: RepairPage }) {
             </Box>
           </Box>
         )}
+        <Works stone={s.id} works={page.works} shown={s.workId} />
         <Photos stone={s.id} photos={page.photos} />
         <Log page={page} />
       </Box>

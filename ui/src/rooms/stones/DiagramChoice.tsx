@@ -10,8 +10,8 @@ import { Await } from '../../parts/Page';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { w } from '../../words/words';
 
-/** Diagrams to plan a stone from. */
-export function DiagramChoice() {
+/** Diagrams to plan a stone from, or to recut the one that is named. */
+export function DiagramChoice({ stone = null }: { stone?: string | null }) {
   const [text, setText] = useState('');
   const diagrams = useInfiniteQuery(libraryQuery({ kept: true, text }));
   return (
@@ -52,7 +52,7 @@ export function DiagramChoice() {
                 >
                   <Box
                     component={Link}
-                    to={`/stones/new?diagram=${d.id}`}
+                    to={`/stones/new?diagram=${d.id}${stone === null ? '' : `&stone=${stone}`}`}
                     sx={{
                       display: 'block',
                       p: 3,

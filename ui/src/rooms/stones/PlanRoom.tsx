@@ -4,32 +4,63 @@ import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useState } from 'react';
-import { answer, client, type Choices, type Diagram, type Settings } from '../../api/client';
-import { diagramQuery, proposalQuery, settingsQuery, stonesKey } from '../../api/queries';
+import {
+  answer,
+  client,
+  type Choices,
+  type Diagram,
+  type Settings,
+  type StoneLine,
+} from '../../api/client';
+import {
+  diagramQuery,
+  proposalQuery,
+  settingsQuery,
+  stoneLineQuery,
+  stonesKey,
+} from '../../api/queries';
 import { Await, PageHead } from '../../parts/Page';
 import { NumberField } from '../../parts/NumberField';
 import { PickField } from '../../parts/PickField';
 import { Refusal } from '../../parts/Refusal';
+import { carats, sizes } from '../../words/numbers';
 import { runWords } from '../../words/runs';
+import { workWords } from '../../words/works';
 import { w } from '../../words/words';
 import { DiagramChoice } from './DiagramChoice';
+import { titleOf } from './naming';
 import { PlanDesk } from './PlanDesk';
 
-/** Plans a new stone: first the diagram, then what it is cut from and how large. */
+/**
+ * Plans a new stone, or a finished one anew: first the diagram, then what it is cut from and how
+ * large.
+ */
 export function PlanRoom() {
   const [params] = useSearchParams();
   const settings = useQuery(settingsQuery);
   const id = params.get('diagram');
   const diagram = useQuery({ ...diagramQuery(id ?? ''), enabled: id !== null });
-  const proposal = useQuery({ ...proposalQuery(id ?? ''), enabled: id !== null });
-  if (id === null) return <ChooseDiagram />;
+  const again = params.get('stone');
+  const proposal = useQuery({ ...proposalQuery(id ?? '', again ?? ''), enabled: id !== null });
+  const stone = useQuery({ ...stoneLineQuery(again ?? ''), enabled: again !== null });
+  if (id === null) return <ChooseDiagram again={again} />;
   return (
     <Await query={diagram}>
       {(d) => (
         <Await query={settings}>
           {(s) => (
             <Await query={proposal}>
-              {(p) => <NewPlan key={d.id} diagram={d} settings={s} proposal={p} />}
+              {(p) =>
+                again === null ? (
+                  <NewPlan key={d.id} diagram={d} settings={s} proposal={p} />
+                ) : (
+                  <Await query={stone}>
+                    {(of) => (
+                      <NewRecut key={d.id} stone={of} diagram={d} settings={s} proposal={p} />
+                    )}
+                  </Await>
+                )
+              }
             </Await>
           )}
         </Await>
@@ -38,15 +69,82 @@ export function PlanRoom() {
   );
 }
 
-function ChooseDiagram() {
+function ChooseDiagram({ again }: { again: string | null }) {
   return (
     <>
-      <PageHead title={w.stones.chooseDiagram}>
+      <PageHead title={again === null ? w.stones.chooseDiagram : workWords.recutFrom}>
         <Button component={Link} to="/diagrams">
           {w.rooms.diagrams}
         </Button>
       </PageHead>
-      <DiagramChoice />
+      <DiagramChoice stone={again} />
+    </>
+  );
+}
+
+/** A finished stone is planned anew. */
+function NewRecut({
+  stone,
+  diagram,
+  settings,
+  proposal,
+}: {
+  stone: StoneLine;
+  diagram: Diagram;
+  settings: Settings;
+  proposal: Choices;
+}) {
+  const [choices, setChoices] = useState<Choices>(proposal);
+  const [why, setWhy] = useState('');
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const plan = useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST('/api/stones/{id}/recuts', {
+          params: { path: { id: stone.id } },
+          body: { diagramId: diagram.id, choices, why, version: stone.version },
+        }),
+      ),
+    onSuccess: (s) => {
+      void queries.invalidateQueries({ queryKey: stonesKey });
+      void navigate(`/stones/${s.id}`);
+    },
+  });
+  const f = stone.finish;
+  return (
+    <>
+      <PageHead
+        title={workWords.recutTitle(`${stone.number} · ${titleOf(stone)}`)}
+        facts={[
+          diagram.facts!.name,
+          f && f.finishedCarats > 0 ? carats(f.finishedCarats) : '',
+          f && f.widthMM > 0 ? sizes(f.widthMM, f.lengthMM, f.heightMM) : '',
+        ]}
+      >
+        <Button variant="contained" onClick={() => plan.mutate()} disabled={plan.isPending}>
+          {workWords.keepRecut}
+        </Button>
+      </PageHead>
+      <Box sx={{ px: 6 }}>
+        <Refusal error={plan.error} />
+      </Box>
+      <PlanDesk
+        diagramId={diagram.id}
+        revision=""
+        choices={choices}
+        onChange={setChoices}
+        settings={settings}
+      >
+        <TextField
+          label={workWords.why}
+          placeholder={workWords.whyExample}
+          value={why}
+          onChange={(e) => setWhy(e.target.value)}
+          fullWidth
+          sx={{ mb: 3 }}
+        />
+      </PlanDesk>
     </>
   );
 }

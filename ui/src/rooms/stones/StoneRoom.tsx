@@ -3,17 +3,21 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { answer, client, type Choices, type Settings, type StonePage } from '../../api/client';
 import { scriptQuery, settingsQuery, stoneQuery, stonesKey } from '../../api/queries';
 import { useNotice } from '../../app/notice';
 import { Conflict } from '../../parts/Conflict';
 import { Await, Care, PageHead } from '../../parts/Page';
+import { MoreWork } from '../../parts/MoreWork';
 import { Refusal } from '../../parts/Refusal';
+import { Works } from '../../parts/Works';
 import { useSaveOver } from '../../parts/useSaveOver';
-import { mm, moment } from '../../words/numbers';
+import { carats, mm, moment, sizes } from '../../words/numbers';
+import { repairWords } from '../../words/repairs';
 import { runWords } from '../../words/runs';
 import { machineWords as m } from '../../words/machine';
+import { workWords } from '../../words/works';
 import { w } from '../../words/words';
 import { plannedLooking } from '../../parts/light/looking';
 import { StoneDesk } from '../diagrams/StoneDesk';
@@ -26,7 +30,11 @@ import { PlanFigures } from './PlanFigures';
 /** One stone, from its plan to its card. */
 export function StoneRoom() {
   const { id = '' } = useParams();
-  const stone = useQuery({ ...stoneQuery(id), refetchOnMount: 'always' });
+  const [params] = useSearchParams();
+  const stone = useQuery({
+    ...stoneQuery(id, params.get('work') ?? ''),
+    refetchOnMount: 'always',
+  });
   const settings = useQuery(settingsQuery);
   const [changing, setChanging] = useState(false);
   return (
@@ -51,12 +59,15 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
   const [selected, setSelected] = useState<string | null>(null);
   const { state } = s;
   const finished = state === 'finished';
-  const script = useQuery({ ...scriptQuery(s.id), refetchOnMount: 'always' });
+  // An earlier work is only looked at: what is changed belongs to the present one.
+  const present = page.works.at(-1)!.id === s.workId;
+  const script = useQuery({ ...scriptQuery(s.id, s.workId), refetchOnMount: 'always' });
   return (
     <>
       <PageHead
         title={titleOf(page)}
         facts={[
+          s.task === 'recut' ? workWords.tasks.recut! : '',
           s.diagram,
           s.material,
           w.stones.states[state]!,
@@ -75,15 +86,18 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         <Button component={Link} to={`/stones/${s.id}/sheet`}>
           {w.stones.sheet}
         </Button>
-        {!finished && <Button onClick={onChange}>{w.stones.change}</Button>}
-        <Button
-          component={Link}
-          to={`/stones/${s.id}/card`}
-          variant={state === 'cut' ? 'contained' : 'outlined'}
-        >
-          {finished ? w.stones.editCard : w.stones.finish}
-        </Button>
-        {(state === 'planned' || state === 'cutting') && (
+        {present && !finished && <Button onClick={onChange}>{w.stones.change}</Button>}
+        {present && (
+          <Button
+            component={Link}
+            to={`/stones/${s.id}/card`}
+            variant={state === 'cut' ? 'contained' : 'outlined'}
+          >
+            {finished ? w.stones.editCard : w.stones.finish}
+          </Button>
+        )}
+        {present && finished && <MoreWork stone={s.id} />}
+        {present && (state === 'planned' || state === 'cutting') && (
           <Button component={Link} to={`/bench/${s.id}`} variant="contained">
             {state === 'planned' ? w.stones.cut : w.stones.resume}
           </Button>
@@ -104,6 +118,8 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         <Await query={script}>
           {(b) => <StoneThread key={b.planNo} script={b} closed={finished} />}
         </Await>
+        <Works stone={s.id} works={page.works} shown={s.workId} />
+        {page.before && <Before before={page.before} />}
         {s.late > 0 && <Care>{w.bench.late(s.late)}</Care>}
         {s.finish && <CardFigures finish={s.finish} hours={s.hours} planned={a.carats} />}
         <PlanFigures assessment={a} />
@@ -115,6 +131,25 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         <Log page={page} />
       </StoneDesk>
     </>
+  );
+}
+
+/** The stone before a recut, and what it is recut for. */
+function Before({ before: b }: { before: NonNullable<StonePage['before']> }) {
+  return (
+    <Box component="section" aria-label={workWords.before} sx={{ my: 4 }}>
+      <Typography variant="h3">{workWords.before}</Typography>
+      {(b.carats > 0 || b.widthMM > 0) && (
+        <Typography>
+          {workWords.was(
+            b.carats > 0 ? carats(b.carats) : '',
+            b.widthMM > 0 ? sizes(b.widthMM, b.lengthMM, b.heightMM) : '',
+          )}
+        </Typography>
+      )}
+      {b.why && <Typography sx={{ whiteSpace: 'pre-wrap' }}>{b.why}</Typography>}
+      <Care>{repairWords.caution}</Care>
+    </Box>
   );
 }
 
