@@ -55,13 +55,8 @@ func (s *Store) Check(ctx context.Context) ([]workshop.Finding, error) {
 		{"sweep", `SELECT id FROM sweeps`, func(id string) error { _, err := s.Sweep(ctx, id); return err }},
 		{"settings", `SELECT ''`, func(string) error { _, err := s.Settings(ctx); return err }},
 	} {
-		var ids []string
-		if err := s.rows(ctx, func(scan scan) error {
-			var id string
-			err := scan(&id)
-			ids = append(ids, id)
-			return err
-		}, kept.query); err != nil {
+		ids, err := s.texts(ctx, kept.query)
+		if err != nil {
 			return out, err
 		}
 		for _, id := range ids {

@@ -117,25 +117,11 @@ func (s *Store) RunTicks(ctx context.Context, run string) (map[string]map[string
 
 // StaleWorks implements workshop.JournalStore.
 func (s *Store) StaleWorks(ctx context.Context) ([]string, error) {
-	out := []string{}
-	err := s.rows(ctx, func(scan scan) error {
-		var id string
-		err := scan(&id)
-		out = append(out, id)
-		return err
-	}, `SELECT w.id FROM works w LEFT JOIN work_state t ON t.work_id = w.id
+	return s.texts(ctx, `SELECT w.id FROM works w LEFT JOIN work_state t ON t.work_id = w.id
 		WHERE coalesce(t.seq, -1) <> coalesce((SELECT max(seq) FROM events WHERE stream = 'work/' || w.id), 0) OR t.rules <> ?`, journal.Rules)
-	return out, err
 }
 
 // WorkIDs implements workshop.JournalStore.
 func (s *Store) WorkIDs(ctx context.Context) ([]string, error) {
-	out := []string{}
-	err := s.rows(ctx, func(scan scan) error {
-		var id string
-		err := scan(&id)
-		out = append(out, id)
-		return err
-	}, `SELECT w.id FROM works w JOIN stones s ON s.id = w.stone_id ORDER BY s.run, s.number, w.ordinal`)
-	return out, err
+	return s.texts(ctx, `SELECT w.id FROM works w JOIN stones s ON s.id = w.stone_id ORDER BY s.run, s.number, w.ordinal`)
 }

@@ -277,14 +277,7 @@ func (s *Store) FillOnce(ctx context.Context, set string) (bool, error) {
 
 // Starters implements workshop.LibraryStore.
 func (s *Store) Starters(ctx context.Context) ([]string, error) {
-	out := []string{}
-	err := s.rows(ctx, func(scan scan) error {
-		var hash string
-		err := scan(&hash)
-		out = append(out, hash)
-		return err
-	}, `SELECT revision FROM diagrams WHERE starter = 1 AND revision IS NOT NULL`)
-	return out, err
+	return s.texts(ctx, `SELECT revision FROM diagrams WHERE starter = 1 AND revision IS NOT NULL`)
 }
 
 // Judgement implements workshop.LibraryStore.

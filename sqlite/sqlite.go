@@ -199,6 +199,18 @@ func (s *Store) changeIt(ctx context.Context, statement string, args ...any) err
 	return err
 }
 
+// texts returns a column of texts; an empty list where there are none.
+func (s *Store) texts(ctx context.Context, query string, args ...any) ([]string, error) {
+	out := []string{}
+	err := s.rows(ctx, func(scan scan) error {
+		var text string
+		err := scan(&text)
+		out = append(out, text)
+		return err
+	}, query, args...)
+	return out, err
+}
+
 // scan reads the columns of one row.
 type scan func(...any) error
 

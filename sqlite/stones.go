@@ -4,7 +4,6 @@ import (
 	"context"
 	"database/sql"
 	"fmt"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -365,12 +364,5 @@ func (s *Store) DropPhoto(ctx context.Context, stoneID, id string) error {
 
 // PhotoHashes returns the hashes of all photos, for checking that their files are there.
 func (s *Store) PhotoHashes(ctx context.Context) ([]string, error) {
-	out := []string{}
-	err := s.rows(ctx, func(scan scan) error {
-		var hash string
-		err := scan(&hash)
-		out = append(out, hash)
-		return err
-	}, `SELECT DISTINCT hash FROM photos ORDER BY hash`)
-	return slices.Compact(out), err
+	return s.texts(ctx, `SELECT DISTINCT hash FROM photos ORDER BY hash`)
 }
