@@ -4,14 +4,7 @@ import TextField from '@mui/material/TextField';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useState } from 'react';
-import {
-  answer,
-  client,
-  type Choices,
-  type Diagram,
-  type Settings,
-  type StoneLine,
-} from '../../api/client';
+import { answer, client, type Choices, type Diagram, type Settings } from '../../api/client';
 import {
   diagramQuery,
   proposalQuery,
@@ -23,12 +16,11 @@ import { Await, PageHead } from '../../parts/Page';
 import { NumberField } from '../../parts/NumberField';
 import { PickField } from '../../parts/PickField';
 import { Refusal } from '../../parts/Refusal';
-import { carats, sizes } from '../../words/numbers';
 import { runWords } from '../../words/runs';
 import { workWords } from '../../words/works';
 import { w } from '../../words/words';
 import { DiagramChoice } from './DiagramChoice';
-import { titleOf } from './naming';
+import { NewRecut } from './NewRecut';
 import { PlanDesk } from './PlanDesk';
 
 /**
@@ -78,73 +70,6 @@ function ChooseDiagram({ again }: { again: string | null }) {
         </Button>
       </PageHead>
       <DiagramChoice stone={again} />
-    </>
-  );
-}
-
-/** A finished stone is planned anew. */
-function NewRecut({
-  stone,
-  diagram,
-  settings,
-  proposal,
-}: {
-  stone: StoneLine;
-  diagram: Diagram;
-  settings: Settings;
-  proposal: Choices;
-}) {
-  const [choices, setChoices] = useState<Choices>(proposal);
-  const [why, setWhy] = useState('');
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  const plan = useMutation({
-    mutationFn: () =>
-      answer(
-        client.POST('/api/stones/{id}/recuts', {
-          params: { path: { id: stone.id } },
-          body: { diagramId: diagram.id, choices, why, version: stone.version },
-        }),
-      ),
-    onSuccess: (s) => {
-      void queries.invalidateQueries({ queryKey: stonesKey });
-      void navigate(`/stones/${s.id}`);
-    },
-  });
-  const f = stone.finish;
-  return (
-    <>
-      <PageHead
-        title={workWords.recutTitle(`${stone.number} · ${titleOf(stone)}`)}
-        facts={[
-          diagram.facts!.name,
-          f && f.finishedCarats > 0 ? carats(f.finishedCarats) : '',
-          f && f.widthMM > 0 ? sizes(f.widthMM, f.lengthMM, f.heightMM) : '',
-        ]}
-      >
-        <Button variant="contained" onClick={() => plan.mutate()} disabled={plan.isPending}>
-          {workWords.keepRecut}
-        </Button>
-      </PageHead>
-      <Box sx={{ px: 6 }}>
-        <Refusal error={plan.error} />
-      </Box>
-      <PlanDesk
-        diagramId={diagram.id}
-        revision=""
-        choices={choices}
-        onChange={setChoices}
-        settings={settings}
-      >
-        <TextField
-          label={workWords.why}
-          placeholder={workWords.whyExample}
-          value={why}
-          onChange={(e) => setWhy(e.target.value)}
-          fullWidth
-          sx={{ mb: 3 }}
-        />
-      </PlanDesk>
     </>
   );
 }

@@ -1,0 +1,88 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import {
+  answer,
+  client,
+  type Choices,
+  type Diagram,
+  type Settings,
+  type StoneLine,
+} from '../../api/client';
+import { stonesKey } from '../../api/queries';
+import { PageHead } from '../../parts/Page';
+import { Refusal } from '../../parts/Refusal';
+import { carats, sizes } from '../../words/numbers';
+import { workWords } from '../../words/works';
+import { titleOf } from './naming';
+import { PlanDesk } from './PlanDesk';
+
+/** A finished stone is planned anew. */
+export function NewRecut({
+  stone,
+  diagram,
+  settings,
+  proposal,
+}: {
+  stone: StoneLine;
+  diagram: Diagram;
+  settings: Settings;
+  proposal: Choices;
+}) {
+  const [choices, setChoices] = useState<Choices>(proposal);
+  const [why, setWhy] = useState('');
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const plan = useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST('/api/stones/{id}/recuts', {
+          params: { path: { id: stone.id } },
+          body: { diagramId: diagram.id, choices, why, version: stone.version },
+        }),
+      ),
+    onSuccess: (s) => {
+      void queries.invalidateQueries({ queryKey: stonesKey });
+      void navigate(`/stones/${s.id}`);
+    },
+  });
+  const f = stone.finish;
+  return (
+    <>
+      <PageHead
+        title={workWords.recutTitle(`${stone.number} · ${titleOf(stone)}`)}
+        facts={[
+          diagram.facts!.name,
+          f && f.finishedCarats > 0 ? carats(f.finishedCarats) : '',
+          f && f.widthMM > 0 ? sizes(f.widthMM, f.lengthMM, f.heightMM) : '',
+        ]}
+      >
+        <Button variant="contained" onClick={() => plan.mutate()} disabled={plan.isPending}>
+          {workWords.keepRecut}
+        </Button>
+      </PageHead>
+      <Box sx={{ px: 6 }}>
+        <Refusal error={plan.error} />
+      </Box>
+      <PlanDesk
+        diagramId={diagram.id}
+        revision=""
+        choices={choices}
+        onChange={setChoices}
+        settings={settings}
+      >
+        <TextField
+          label={workWords.why}
+          placeholder={workWords.whyExample}
+          value={why}
+          onChange={(e) => setWhy(e.target.value)}
+          fullWidth
+          sx={{ mb: 3 }}
+        />
+      </PlanDesk>
+    </>
+  );
+}
