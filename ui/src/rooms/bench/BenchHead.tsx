@@ -82,6 +82,8 @@ function Reloads({ path }: { path: string }) {
 
 interface Props {
   script: BenchScript;
+  /** The log was read: before that nobody knows how much is cut. */
+  known: boolean;
   state: BenchState;
   path: string;
   habit: Habit;
@@ -89,7 +91,7 @@ interface Props {
   onLeave: () => void;
 }
 
-export function BenchHead({ script, state, path, habit, onHabit, onLeave }: Props) {
+export function BenchHead({ script, known, state, path, habit, onHabit, onLeave }: Props) {
   const done = state.visited.filter(Boolean).length;
   return (
     <BenchFrame
@@ -99,7 +101,7 @@ export function BenchHead({ script, state, path, habit, onHabit, onLeave }: Prop
       cares={script.cheatGap > 0 && <Care>{w.bench.noCheater(um(script.cheatGap))}</Care>}
     >
       <Typography variant="figures" aria-label={w.stones.progress} noWrap>
-        {w.bench.progress(done, script.visits.length)}
+        {known && w.bench.progress(done, script.visits.length)}
       </Typography>
       <TextField
         select

@@ -137,6 +137,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
       <BenchHead
         script={script}
+        known={log.known}
         state={state}
         path={path}
         habit={habit}

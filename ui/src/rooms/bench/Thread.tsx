@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useTheme } from '@mui/material/styles';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
@@ -28,6 +29,8 @@ interface Props {
 /** The thread of a stone away from the wheel, with a log of its own. */
 export function StoneThread(props: Pick<Props, 'script' | 'closed'>) {
   const log = useStoneLog(props.script.workId);
+  // Until the log was read nobody knows what is cut.
+  if (!log.known) return <LinearProgress aria-label={w.common.loading} sx={{ my: 6 }} />;
   return <Thread script={props.script} closed={props.closed} log={log} />;
 }
 
