@@ -21,6 +21,7 @@ import (
 	"pgregory.net/rapid"
 
 	"cressa/core/diagram"
+	"cressa/core/material"
 	"cressa/core/sweep"
 	"cressa/demo"
 	"cressa/server"
@@ -357,6 +358,7 @@ func TestTheContractHasTheRangesOfTheRecords(t *testing.T) {
 		reflect.TypeFor[server.Habits]():     reflect.TypeFor[workshop.Habits](),
 		reflect.TypeFor[server.Looking]():    reflect.TypeFor[workshop.Looking](),
 		reflect.TypeFor[server.SweepAsked](): reflect.TypeFor[workshop.SweepAsked](),
+		reflect.TypeFor[server.Material]():   reflect.TypeFor[material.Material](),
 		reflect.TypeFor[server.Axis]():       reflect.TypeFor[sweep.Axis](),
 	} {
 		require.Equal(t, record.NumField(), sent.NumField(), sent.Name())

@@ -18,7 +18,7 @@ type Settings struct {
 	Habit    string    `json:"habit" validate:"required,max=40"`
 	Habits   []Habits  `json:"habits" validate:"min=1,max=20,dive"`
 	// Materials are the owner's own, beside those of the table.
-	Materials []material.Material `json:"materials" validate:"max=200,dive"`
+	Materials []Material `json:"materials" validate:"max=200,dive"`
 }
 
 // Machine is a faceting machine as its owner knows it.
@@ -63,10 +63,34 @@ type Habits struct {
 	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
 }
 
+// Material is a row of the material table, or one of the owner's own.
+type Material struct {
+	Name string `json:"name" validate:"required,max=60"`
+	// RefractiveIndex spans the rays and the varieties. The lower one decides
+	// whether light is kept.
+	RefractiveIndex material.Range `json:"refractiveIndex"`
+	Optic           material.Optic `json:"optic" validate:"oneof=isotropic uniaxial biaxial"`
+	// Birefringence is the largest difference between the indexes of the two rays
+	// of one stone; 0 where light is not split.
+	Birefringence float64 `json:"birefringence"`
+	// Dispersion is the difference of the indexes for the lines B and G (687 and
+	// 431 nm); 0 where it is not known.
+	Dispersion float64 `json:"dispersion"`
+	// SG is the specific gravity that weights are reckoned with.
+	SG       float64           `json:"sg"`
+	Hardness material.Range    `json:"hardness"` // Mohs
+	Heat     material.Heat     `json:"heat" validate:"oneof=sturdy careful avoid"`
+	Solvent  material.Solvent  `json:"solvent" validate:"oneof=safe acid soaks"`
+	Dust     material.Dust     `json:"dust" validate:"oneof=nuisance silica toxic fibrous"`
+	Cleavage material.Cleavage `json:"cleavage" validate:"oneof=none distinct perfect"`
+	Polish   material.Polish   `json:"polish" validate:"oneof=cerium alumina diamond"`
+}
+
 func (s Settings) settings() workshop.Settings {
 	return workshop.Settings{
-		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit, Materials: s.Materials,
-		Machines: each(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
+		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit,
+		Materials: each(s.Materials, func(m Material) material.Material { return material.Material(m) }),
+		Machines:  each(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
 		Habits: each(s.Habits, func(h Habits) workshop.Habits {
 			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Ways: workshop.Ways(h.Ways), Passes: passesOf(h.Passes)}
 		}),
@@ -75,8 +99,9 @@ func (s Settings) settings() workshop.Settings {
 
 func settingsView(s workshop.Settings) Settings {
 	return Settings{
-		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit, Materials: s.Materials,
-		Machines: each(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
+		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit,
+		Materials: each(s.Materials, func(m material.Material) Material { return Material(m) }),
+		Machines:  each(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
 		Habits: each(s.Habits, func(h workshop.Habits) Habits {
 			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Ways: Ways(h.Ways), Passes: passViews(h.Passes)}
 		}),

@@ -18,7 +18,7 @@ type MaterialList struct {
 // MaterialView is a material with what is computed from it and the cautions that
 // go with it.
 type MaterialView struct {
-	material.Material
+	Material
 	CriticalAngle material.Range `json:"criticalAngle"`
 	Cautions      []string       `json:"cautions"`
 	// Own tells that the material is the owner's, not of the table.
@@ -54,7 +54,7 @@ func (s *Server) workshopRoutes() {
 
 func materialView(m material.Material) MaterialView {
 	_, known := material.Find(m.Name)
-	return MaterialView{m, material.Range{
+	return MaterialView{Material(m), material.Range{
 		Low:  material.CriticalAngle(m.RefractiveIndex.High),
 		High: m.CriticalAngle(),
 	}, words.Cautions(m), !known}
