@@ -19,7 +19,8 @@ import (
 //go:embed diagrams/*.cressa.json
 var files embed.FS
 
-// Diagrams returns the starter diagrams by their names.
+// Diagrams returns the starter diagrams by their names. It returns an error where a file
+// that ships with the program cannot be read.
 func Diagrams() (map[string]*diagram.Diagram, error) {
 	names, err := fs.Glob(files, "diagrams/*")
 	if err != nil {
@@ -43,7 +44,8 @@ func Diagrams() (map[string]*diagram.Diagram, error) {
 // starters names the set of diagrams that ships. A later set gets another name.
 const starters = "starters-1"
 
-// FillLibrary puts the starter diagrams into a library, once.
+// FillLibrary puts the starter diagrams into a library, once. It returns the errors of
+// Diagrams and of the store.
 func FillLibrary(ctx context.Context, w *workshop.Workshop) error {
 	all, err := Diagrams()
 	if err != nil {

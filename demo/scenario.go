@@ -47,8 +47,9 @@ var gifts = []gift{
 	{name: "Sea glass for the open day", diagram: "Meridian", material: "Practice glass", widthMM: 10, gear: 96, daysAgo: 1},
 }
 
-// Fill writes the scenario into the database file as if it had grown over the
-// months before the given moment.
+// Fill writes the scenario into the database file as if it had grown over the months
+// before the given moment. It returns the first error of the store, or of a diagram or
+// plan of the scenario that no longer works out.
 func Fill(ctx context.Context, file string, at time.Time) (err error) {
 	store, err := sqlite.Open(ctx, file)
 	if err != nil {
@@ -85,7 +86,9 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 			}
 		}
 	}
-	f.now = at.AddDate(0, 0, -1).Truncate(time.Hour)
+	// After the stone that was planned that evening, whatever the hour is now.
+	yesterday := at.AddDate(0, 0, -1)
+	f.now = time.Date(yesterday.Year(), yesterday.Month(), yesterday.Day(), 20, 0, 0, 0, time.UTC)
 	if err := f.pair(ctx, list); err != nil {
 		return err
 	}
@@ -99,8 +102,8 @@ func (f *filler) pair(ctx context.Context, list []workshop.DiagramLine) error {
 			continue
 		}
 		choices := workshop.Choices{
-			Material: "Peridot", Gear: 72, FirstSide: diagram.Pavilion, Size: workshop.Size{Basis: "width", MM: 6.5, Typed: "6.5"},
-			Ways: workshop.DefaultHabits().Ways, Passes: workshop.DefaultHabits().Passes,
+			Material: "Peridot", Gear: 72, FirstSide: diagram.Pavilion, Size: workshop.Size{Basis: workshop.AcrossWidth, MM: 6.5, Typed: "6.5"},
+			PlanHabits: workshop.DefaultHabits().PlanHabits, Passes: workshop.DefaultHabits().Passes,
 		}
 		if _, err := f.workshop.PlanRun(ctx, "Peridot pair", d.ID, choices, workshop.TierByTier, 2); err != nil {
 			return err
@@ -162,7 +165,7 @@ func machines() []workshop.Machine {
 // quickHabits are for practice glass: the girdle is not polished.
 func quickHabits() workshop.Habits {
 	h := workshop.DefaultHabits()
-	h.ID, h.Name, h.Tick, h.GirdleFinish = "practice", "Practice pieces", "round", workshop.GirdleCut
+	h.ID, h.Name, h.Tick, h.GirdleFinish = "practice", "Practice pieces", workshop.TickRound, workshop.GirdleCut
 	return h
 }
 
@@ -180,8 +183,8 @@ func (f *filler) cut(ctx context.Context, g gift, d workshop.DiagramLine) error 
 	}
 	choices := workshop.Choices{
 		Material: g.material, Gear: g.gear, FirstSide: diagram.Part(whole.Draft.FirstSide),
-		Size: workshop.Size{Basis: "width", MM: g.widthMM, Typed: diagram.FormatNumber(g.widthMM)},
-		Ways: workshop.DefaultHabits().Ways, Passes: workshop.DefaultHabits().Passes,
+		Size:       workshop.Size{Basis: workshop.AcrossWidth, MM: g.widthMM, Typed: diagram.FormatNumber(g.widthMM)},
+		PlanHabits: workshop.DefaultHabits().PlanHabits, Passes: workshop.DefaultHabits().Passes,
 	}
 	stone, err := f.workshop.PlanStone(ctx, g.name, d.ID, choices)
 	if err != nil || g.share == 0 {
@@ -240,7 +243,7 @@ func (f *filler) events(ctx context.Context, g gift, stone workshop.Stone) ([]jo
 			for _, item := range workshop.TransferChecks {
 				add(journal.Check, journal.Checked{Setup: v.Setup, Item: item})
 			}
-			add(journal.Transfer, journal.Turned{Setup: v.Setup})
+			add(journal.Transfer, journal.Transferred{Setup: v.Setup})
 		}
 		if i%evening == evening-1 {
 			f.now = f.now.Add(22 * time.Hour)

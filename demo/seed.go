@@ -25,7 +25,7 @@ var began = time.Date(2020, 1, 2, 18, 0, 0, 0, time.UTC)
 
 // Seed draws a workshop into a new database file: diagrams, stones in every state, in runs
 // too, some that came in for repair, and logs that fit their plans. The same size gives
-// the same workshop.
+// the same workshop. It returns the first error of the store.
 func Seed(ctx context.Context, file string, size Size) (err error) {
 	store, err := sqlite.Open(ctx, file)
 	if err != nil {
@@ -137,8 +137,8 @@ func (d *drawer) choices() workshop.Choices {
 	mm := float64(40+d.random.IntN(80)) / 10
 	return workshop.Choices{
 		Material: pick(d.random, "Peridot", "Spinel", "Aquamarine", "Kunzite", "Iolite", "Sphene", "Practice glass"), Gear: pick(d.random, 64, 72, 96),
-		FirstSide: diagram.Pavilion, Size: workshop.Size{Basis: "width", MM: mm, Typed: diagram.FormatNumber(mm)},
-		Ways: habits.Ways, Passes: habits.Passes[:1+d.random.IntN(len(habits.Passes))],
+		FirstSide: diagram.Pavilion, Size: workshop.Size{Basis: workshop.AcrossWidth, MM: mm, Typed: diagram.FormatNumber(mm)},
+		PlanHabits: habits.PlanHabits, Passes: habits.Passes[:1+d.random.IntN(len(habits.Passes))],
 	}
 }
 

@@ -12,9 +12,10 @@ import (
 // csvHead names the columns of a diagram's table.
 var csvHead = []string{"tier", "part", "angle", "index", "stop", "optional", "note"}
 
-// WriteCSV returns a diagram as a table for a spreadsheet: first what is said of
-// the whole, a name and a value a row, then a row for each tier. Line breaks in a
-// note become spaces, so that a row is a line. ReadTable reads it back.
+// WriteCSV returns a diagram as a table for a spreadsheet: first what is said of the
+// whole, a name and a value a row, then a row for each tier. Line breaks in a note become
+// spaces, so that a row is a line. ReadTable reads it back. The error is that of the csv
+// package and nil for every diagram.
 func WriteCSV(d *diagram.Diagram) ([]byte, error) {
 	var out bytes.Buffer
 	w := csv.NewWriter(&out)

@@ -35,8 +35,8 @@ type Mistake struct {
 	diagram.Problem
 }
 
-// WriteDiagram returns the diagram as an indented file. Equal diagrams give equal
-// bytes.
+// WriteDiagram returns the diagram as an indented file. Equal diagrams give equal bytes.
+// It returns an error where a figure is infinite or no number.
 func WriteDiagram(d *diagram.Diagram) ([]byte, error) {
 	data, err := json.MarshalIndent(d, "", "  ")
 	if err != nil {

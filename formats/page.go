@@ -53,7 +53,8 @@ func weight(bold bool) string {
 	return ""
 }
 
-// WritePDF returns pages as a PDF document with the face inside.
+// WritePDF returns pages as a PDF document with the face inside. It returns the first
+// error of the PDF package.
 func WritePDF(title string, pages []drawing.Page) ([]byte, error) {
 	pdf := newPDF()
 	pdf.SetTitle(title, true)

@@ -10,15 +10,16 @@ import (
 	"cressa/core/light"
 )
 
-// WayColours are those of the ways in a map of a stone: far apart in lightness too, so
+// EndColours are those of the ways in a map of a stone: far apart in lightness too, so
 // that they can be told in grey.
-var WayColours = map[light.Way]color.NRGBA{
+var EndColours = map[light.End]color.NRGBA{
 	light.Returned: {0xf0, 0xcf, 0x6d, 0xff},
 	light.Leaked:   {0x8e, 0x6b, 0xbf, 0xff},
 	light.Shadowed: {0x2f, 0x36, 0x40, 0xff},
 }
 
-// WritePicture writes a stone's picture as PNG, clear around the stone.
+// WritePicture writes a stone's picture as PNG, clear around the stone. It returns the
+// errors of the writer.
 func WritePicture(w io.Writer, p *light.Picture) error {
 	return writePNG(w, p, func(i int) color.NRGBA {
 		l := p.Light[i]
@@ -26,14 +27,15 @@ func WritePicture(w io.Writer, p *light.Picture) error {
 	})
 }
 
-// WriteWays writes the map of where most of the light goes as PNG, clear around the stone.
-func WriteWays(w io.Writer, p *light.Picture) error {
-	return writePNG(w, p, func(i int) color.NRGBA { return WayColours[p.Ways[i]] })
+// WriteEnds writes the map of where most of the light goes as PNG, clear around the stone.
+// It returns the errors of the writer.
+func WriteEnds(w io.Writer, p *light.Picture) error {
+	return writePNG(w, p, func(i int) color.NRGBA { return EndColours[p.Ends[i]] })
 }
 
 func writePNG(w io.Writer, p *light.Picture, at func(i int) color.NRGBA) error {
 	img := image.NewNRGBA(image.Rect(0, 0, p.Grid, p.Grid))
-	for i := range p.Ways {
+	for i := range p.Ends {
 		if p.Hits[i] {
 			img.SetNRGBA(i%p.Grid, i/p.Grid, at(i))
 		}

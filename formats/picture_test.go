@@ -17,7 +17,7 @@ func TestPicturesArePNG(t *testing.T) {
 	p := &light.Picture{
 		Grid: 2, Hits: []bool{true, false, true, true},
 		Light: [][3]float32{{1, 0, 0}, {}, {0.2140, 0.2140, 0.2140}, {0.001, 2, -1}},
-		Ways:  []light.Way{light.Returned, light.Nowhere, light.Leaked, light.Shadowed},
+		Ends:  []light.End{light.Returned, light.Nowhere, light.Leaked, light.Shadowed},
 	}
 	read := func(write func(*bytes.Buffer) error) func(x, y int) color.NRGBA {
 		var b bytes.Buffer
@@ -31,8 +31,8 @@ func TestPicturesArePNG(t *testing.T) {
 	assert.Zero(t, seen(1, 0).A, "clear around the stone")
 	assert.EqualValues(t, 127, seen(0, 1).R, "half as bright to the eye")
 	assert.Equal(t, color.NRGBA{3, 255, 0, 255}, seen(1, 1))
-	ways := read(func(b *bytes.Buffer) error { return formats.WriteWays(b, p) })
-	assert.Equal(t, formats.WayColours[light.Leaked], ways(0, 1))
-	assert.Equal(t, formats.WayColours[light.Shadowed], ways(1, 1))
+	ways := read(func(b *bytes.Buffer) error { return formats.WriteEnds(b, p) })
+	assert.Equal(t, formats.EndColours[light.Leaked], ways(0, 1))
+	assert.Equal(t, formats.EndColours[light.Shadowed], ways(1, 1))
 	assert.Zero(t, ways(1, 0).A)
 }

@@ -126,7 +126,9 @@ func (d Dir) Open(hash string) (data []byte, kind string, err error) {
 	return data, http.DetectContentType(data), nil
 }
 
-// Thumbnail returns a small copy as a JPEG, made the first time it is asked for.
+// Thumbnail returns a small copy as a JPEG, made the first time it is asked for. It
+// returns the errors of Open, and an error where the picture cannot be decoded or the copy
+// not be written.
 func (d Dir) Thumbnail(hash string) ([]byte, error) {
 	small := hash + ".small"
 	if data, err := os.ReadFile(filepath.Join(string(d), small)); err == nil && hashName.MatchString(hash) {

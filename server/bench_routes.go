@@ -39,7 +39,7 @@ type BenchScript struct {
 	Cheater  string  `json:"cheater"`
 	CheatGap float64 `json:"cheatGap"`
 	// Tick is what Done ticks by habit.
-	Tick string `json:"tick"`
+	Tick workshop.TickOf `json:"tick"`
 }
 
 // BenchFacet is a facet as it is cut.
@@ -72,9 +72,29 @@ type BenchVisit struct {
 	Setup string `json:"setup"`
 	Pass  string `json:"pass"`
 	Facet int    `json:"facet"`
-	Round int    `json:"round"`
+	// Block numbers the visits to one tier in a pass. RoundEnd and BlockEnd are the places
+	// after the last visit of its round, the protractor untouched, and of its block.
+	Block    int `json:"block"`
+	RoundEnd int `json:"roundEnd"`
+	BlockEnd int `json:"blockEnd"`
+	// Now and After are the steps of the mesh before and after the cut.
+	Now   int `json:"now"`
+	After int `json:"after"`
+	// Move is what is changed at the machine to get here from the visit before.
+	Move BenchMove `json:"move"`
 	// Minutes is how long it took, or how long such a one takes.
 	Minutes float64 `json:"minutes"`
+}
+
+// BenchMove is what is changed at the machine between two visits.
+type BenchMove struct {
+	// First tells that everything is set anew, Pass that another lap is used.
+	First bool `json:"first"`
+	Pass  bool `json:"pass"`
+	// From is the protractor's reading that is left, null where it stays.
+	From *float64 `json:"from"`
+	// Teeth is how far the index moves on, or back where it is negative.
+	Teeth int `json:"teeth"`
 }
 
 // TransferCheck is an item to check when the stone is turned over.
@@ -141,7 +161,10 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 	}
 	minutes := state.Folded.Minutes(visits)
 	for i, v := range script.Visits {
-		out.Visits = append(out.Visits, BenchVisit{v.Setup, v.Pass, v.FacetNo, v.Round, math.Round(minutes[i]*100) / 100})
+		out.Visits = append(out.Visits, BenchVisit{
+			Setup: v.Setup, Pass: v.Pass, Facet: v.FacetNo, Block: v.Block, RoundEnd: v.RoundEnd, BlockEnd: v.BlockEnd,
+			Now: v.Now, After: v.After, Move: BenchMove(v.Move), Minutes: math.Round(minutes[i]*100) / 100,
+		})
 	}
 	for _, item := range workshop.TransferChecks {
 		out.Checks = append(out.Checks, TransferCheck{item, words.TransferCheck(item, a.TableMM > 0 || script.Setups[0].Side() != diagram.Crown, string(script.Setups[len(script.Setups)-1].Side()))})

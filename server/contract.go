@@ -105,9 +105,12 @@ func stream[In, Line any](s *Server, r route, f func(c *echo.Context, in In, sen
 		head := c.Response().Header()
 		out := json.NewEncoder(c.Response())
 		flush := http.NewResponseController(c.Response())
-		return f(c, in, func(line Line) error {
+		begin := func() {
 			head.Set("Content-Type", ndjson)
 			head.Set("Cache-Control", "no-store")
+		}
+		err := f(c, in, func(line Line) error {
+			begin()
 			// A long answer is well as long as lines come.
 			if err := flush.SetWriteDeadline(time.Now().Add(writeTimeout)); err != nil && !errors.Is(err, http.ErrNotSupported) {
 				return err
@@ -117,6 +120,11 @@ func stream[In, Line any](s *Server, r route, f func(c *echo.Context, in In, sen
 			}
 			return flush.Flush()
 		})
+		if err == nil && head.Get("Content-Type") == "" {
+			begin() // nothing to tell is an answer too
+			c.Response().WriteHeader(http.StatusOK)
+		}
+		return err
 	})
 }
 
@@ -204,7 +212,8 @@ func readBody(c *echo.Context, into any) error {
 	return nil
 }
 
-// OpenAPI returns the OpenAPI 3.1 document of the routes.
+// OpenAPI returns the OpenAPI 3.1 document of the routes. It returns an error only where a
+// schema cannot be written as JSON.
 func (s *Server) OpenAPI() ([]byte, error) {
 	doc := documenter{map[string]any{}, map[string]reflect.Type{}}
 	paths := map[string]map[string]any{}

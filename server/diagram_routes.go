@@ -96,6 +96,12 @@ type DraftRequest struct {
 	Version int   `json:"version"`
 }
 
+// VariantRequest asks for a variant: with the draft that is given and kept at once or, where
+// it is null, with that of the diagram itself.
+type VariantRequest struct {
+	Draft *Draft `json:"draft"`
+}
+
 // SenseRequest says which way a diagram's indexes run.
 type SenseRequest struct {
 	Indexing diagram.Indexing `json:"indexing" validate:"oneof=dialled shared"`
@@ -151,8 +157,11 @@ func (s *Server) diagramRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/copy", name: "copyDiagram", summary: "Add a copy"}, func(c *echo.Context, in byID) (Diagram, error) {
 		return viewed(s.workshop.CopyDiagram(c.Request().Context(), in.ID))
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/variant", name: "varyDiagram", summary: "Add a variant to hold against it"}, func(c *echo.Context, in byID) (Diagram, error) {
-		return viewed(s.workshop.VaryDiagram(c.Request().Context(), in.ID))
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/variant", name: "varyDiagram", summary: "Add a variant to hold against it"}, func(c *echo.Context, in byIDWithBody[VariantRequest]) (Diagram, error) {
+		if in.Body.Draft == nil {
+			return viewed(s.workshop.VaryDiagram(c.Request().Context(), in.ID))
+		}
+		return viewed(s.workshop.AddVariant(c.Request().Context(), in.ID, in.Body.Draft.draft()))
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/sense", name: "chooseSense", summary: "Say which way the indexes run"}, func(c *echo.Context, in byIDWithBody[SenseRequest]) (Diagram, error) {
 		return viewed(s.workshop.ChooseSense(c.Request().Context(), in.ID, in.Body.Indexing, in.Body.Version))

@@ -1,13 +1,13 @@
 package server
 
 import (
-	"errors"
 	"fmt"
 	"net/http"
 	"slices"
 
 	"github.com/labstack/echo/v5"
 
+	"cressa/analysis"
 	"cressa/core/angles"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
@@ -25,6 +25,14 @@ type SolveRequest struct {
 	Off []string `json:"off" validate:"max=400"`
 	// Gear shows the stone on another gear at its best turn; 0 is the diagram's own.
 	Gear int `json:"gear" validate:"min=0,max=360"`
+	// Held puts the plane of a tier elsewhere than its stop says, null none.
+	Held *Held `json:"held"`
+}
+
+// Held is a tier whose plane is held at a distance from the origin, in design units.
+type Held struct {
+	Tier     int     `json:"tier" validate:"min=0,max=399"`
+	Distance float64 `json:"distance" validate:"min=-1000,max=1000"`
 }
 
 // Solved is the stone that a draft makes, or how far it comes and why no further.
@@ -88,6 +96,16 @@ type PullStopRequest struct {
 	Distance float64 `json:"distance" validate:"min=-1000,max=1000"`
 }
 
+// StopParts are the parts of a stop, for those who choose them one by one.
+type StopParts struct {
+	Kind diagram.StopKind `json:"kind" validate:"max=20"`
+	// Figure is the one that the kind takes, as it is typed.
+	Figure string `json:"figure" validate:"max=40"`
+	// From names the facets of the meet, or of the first of two, To those of the second.
+	From []string `json:"from" validate:"max=40,dive,max=40"`
+	To   []string `json:"to" validate:"max=40,dive,max=40"`
+}
+
 // StopText is a stop as a draft holds it.
 type StopText struct {
 	Stop string `json:"stop"`
@@ -148,12 +166,18 @@ func (s *Server) editingRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/reshape", name: "reshape", summary: "Copy, mirror, turn or complete a tier"}, reshape)
 	handle(s, route{method: http.MethodPost, path: "/api/pull", name: "pull", summary: "Where the cut of a tier can stop"}, pull)
 	handle(s, route{method: http.MethodPost, path: "/api/pull/stop", name: "pullStop", summary: "The stop between two meets"}, pullStop)
+	handle(s, route{method: http.MethodPost, path: "/api/stops/parts", name: "stopParts", summary: "The parts of a stop that is typed"}, stopParts)
+	handle(s, route{method: http.MethodPost, path: "/api/stops/text", name: "stopText", summary: "The stop that parts make"}, stopText)
 	handle(s, route{method: http.MethodPost, path: "/api/gears", name: "rankGears", summary: "How well each gear carries a stone"}, s.rankGears)
 	handle(s, route{method: http.MethodPost, path: "/api/loupe", name: "loupe", summary: "Meets as they come out"}, loupe)
 }
 
 func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, error) {
-	stone, problems := cutting.Sketch(in.Body.Draft.draft(), in.Body.Off...)
+	draft := in.Body.Draft.draft()
+	if h := in.Body.Held; h != nil && h.Tier < len(draft.Tiers) {
+		draft.Tiers[h.Tier].Stop = diagram.Stop{Kind: diagram.Depth, Distance: h.Distance}.String()
+	}
+	stone, problems := cutting.Sketch(draft, in.Body.Off...)
 	out := Solved{Serial: in.Body.Serial, Problems: placesOf(problems), Warnings: []Place{}}
 	if stone == nil {
 		return out, nil
@@ -163,15 +187,15 @@ func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, erro
 		return out, err
 	}
 	leaking := slices.DeleteFunc(angles.LeakingOptionals(stone.Diagram, stone.Diagram.RefractiveIndex), func(p diagram.Problem) bool {
-		return slices.Contains(in.Body.Off, in.Body.Draft.draft().Tiers[p.TierNo].Key)
+		return slices.Contains(in.Body.Off, draft.Tiers[p.TierNo].Key)
 	})
 	out.Warnings = placesOf(slices.Concat(stone.Warnings, leaking))
 	stopped := slices.ContainsFunc(problems, func(p diagram.Problem) bool { return p.TierNo >= 0 })
 	v := viewing{
 		gear: stone.Diagram.Gear, refractiveIndex: stone.Diagram.RefractiveIndex,
-		complete: !stopped && !stone.Solid().ShowsBlock(), machine: settings.MachineOf(""),
+		complete: !stopped && !stone.Solid().ShowsBlock(), machine: settings.MachineOf(""), draft: draft,
 	}
-	for i, t := range in.Body.Draft.draft().Tiers {
+	for i, t := range draft.Tiers {
 		if slices.Contains(in.Body.Off, t.Key) {
 			v.off = append(v.off, i)
 		}
@@ -188,6 +212,19 @@ func reshape(_ *echo.Context, in withBody[ReshapeRequest]) (Reshaped, error) {
 	return Reshaped{draftView(draft)}, err
 }
 
+func stopParts(_ *echo.Context, in withBody[StopText]) (StopParts, error) {
+	p := diagram.PartsOf(in.Body.Stop)
+	return StopParts{Kind: p.Kind, Figure: p.Figure, From: append([]string{}, p.From...), To: append([]string{}, p.To...)}, nil
+}
+
+func stopText(_ *echo.Context, in withBody[StopParts]) (StopText, error) {
+	stop, err := diagram.StopParts(in.Body).Stop()
+	if err != nil {
+		return StopText{}, diagram.Problem{Code: diagram.BadStop, TierNo: -1, Field: diagram.FieldStop, Text: err.Error()}
+	}
+	return StopText{stop.String()}, nil
+}
+
 // pullOf reads as much of a draft as comes before the tier, and the tier itself.
 func pullOf(in PullRequest) (*cutting.Pull, error) {
 	draft := in.Draft.draft()
@@ -197,7 +234,7 @@ func pullOf(in PullRequest) (*cutting.Pull, error) {
 	draft.Tiers = draft.Tiers[:in.Tier+1]
 	// Its present stop is about to be replaced and need not be readable.
 	draft.Tiers[in.Tier].Stop = diagram.Stop{Kind: diagram.Depth}.String()
-	d, problems := named(draft).Read()
+	d, problems := analysis.Named(draft).Read()
 	if len(problems) > 0 {
 		return nil, problems[0]
 	}
@@ -230,22 +267,8 @@ func pullStop(_ *echo.Context, in withBody[PullStopRequest]) (StopText, error) {
 	return StopText{p.StopAt(in.Body.Distance).String()}, nil
 }
 
-// finished cuts the whole of a draft.
-func finished(draft diagram.Draft) (*cutting.Stone, error) {
-	d, problems := draft.Read()
-	if len(problems) > 0 {
-		return nil, workshop.NotCuttable{Problems: problems}
-	}
-	stone, err := cutting.Cut(d)
-	var p diagram.Problem
-	if errors.As(err, &p) {
-		return nil, workshop.NotCuttable{Problems: []diagram.Problem{p}}
-	}
-	return stone, err
-}
-
 func (s *Server) rankGears(c *echo.Context, in withBody[GearsRequest]) (GearReport, error) {
-	stone, err := finished(in.Body.Draft.draft())
+	stone, err := analysis.Whole(in.Body.Draft.draft())
 	if err != nil {
 		return GearReport{}, err
 	}
@@ -254,83 +277,37 @@ func (s *Server) rankGears(c *echo.Context, in withBody[GearsRequest]) (GearRepo
 		return GearReport{}, err
 	}
 	m := settings.MachineOf("")
+	gears, err := analysis.RankGears(stone, m, in.Body.Width)
 	out := GearReport{
 		Machine: m.Name, Cheater: m.Cheater != workshop.CheaterNone, Gears: []GearOnFile{},
-		Obstacles: placesOf(m.Obstacles(stone)),
+		Proposed: (*GearFit)(gears.Proposed), Obstacles: placesOf(gears.Obstacles),
 	}
-	um := 1000 * in.Body.Width / stone.Measures().Width
-	for _, fit := range stone.RankGears(m.Gears) {
-		g := GearOnFile{GearFit: GearFit(fit)}
-		errs, err := stone.MeetErrors(stone.AtWholeTeeth(fit.Teeth, cutting.Together(fit.Turn)))
-		if err != nil {
-			return out, err
-		}
-		for _, e := range errs {
-			g.Gap, g.Residual = max(g.Gap, e.Gap*um), max(g.Residual, e.Residual*um)
-		}
-		out.Gears = append(out.Gears, g)
+	for _, g := range gears.Ranking {
+		out.Gears = append(out.Gears, GearOnFile{GearFit(g.Fit), g.Gap, g.Residual})
 	}
-	if len(out.Gears) == 0 || out.Gears[0].LargestCheat > 0 {
-		if fit, ok := stone.ProposeGear(); ok {
-			proposed := GearFit(fit)
-			out.Proposed = &proposed
-		}
-	}
-	return out, nil
+	return out, err
 }
 
 func loupe(_ *echo.Context, in withBody[LoupeRequest]) (Loupe, error) {
-	stone, err := finished(in.Body.Draft.draft())
-	if err != nil {
-		return Loupe{}, err
-	}
-	teeth := in.Body.Gear
-	if teeth == 0 {
-		teeth = stone.Diagram.Gear
-	}
-	turns := cutting.Turns{}
-	if teeth != stone.Diagram.Gear {
-		turns = cutting.Together(stone.BestTurn(teeth).Turn)
-	}
-	planes := stone.Planes()
-	if in.Body.WholeTeeth {
-		planes = stone.AtWholeTeeth(teeth, turns)
-	}
+	ask := analysis.LoupeAsked{Gear: in.Body.Gear, WholeTeeth: in.Body.WholeTeeth}
 	if in.Body.Exact != nil {
-		if stone, err = finished(in.Body.Exact.draft()); err != nil {
-			return Loupe{}, err
-		}
-		if len(stone.Facets) != len(planes) {
-			return Loupe{}, invalid("The two diagrams do not have the same facets, so their meets cannot be held against each other.", nil)
-		}
+		exact := in.Body.Exact.draft()
+		ask.Exact = &exact
 	}
-	mm := in.Body.Width / stone.Measures().Width
-	changed, err := stone.WithPlanes(planes)
+	l, err := analysis.UnderTheLoupe(in.Body.Draft.draft(), ask)
 	if err != nil {
 		return Loupe{}, err
 	}
-	errs, err := stone.MeetErrors(planes)
 	return Loupe{
-		Mesh:      meshOf(cutting.Steps([]*solid.Solid{changed}, nil)),
-		MMPerUnit: mm, Meets: loupeMeets(stone, errs, 1000*mm),
-	}, err
+		Mesh: meshOf(cutting.Steps([]*solid.Solid{l.Cut}, nil)), MMPerUnit: analysis.MMPerUnit(l.Meant, in.Body.Width),
+		Meets: meetViews(analysis.Meets(l.Meant, l.Errors, in.Body.Width)),
+	}, nil
 }
 
-// loupeMeets tells meet errors in µm.
-func loupeMeets(stone *cutting.Stone, errs []cutting.MeetError, um float64) []LoupeMeet {
+func meetViews(meets []analysis.Meet) []LoupeMeet {
 	out := []LoupeMeet{}
-	for _, e := range errs {
-		out = append(out, LoupeMeet{
-			Point: pointOf(e.Point), Residual: um * e.Residual, Gap: um * e.Gap, Facets: facetNames(stone, e.Facets),
-		})
-	}
-	return out
-}
-
-func facetNames(stone *cutting.Stone, facets []int) []string {
-	out := make([]string, len(facets))
-	for i, f := range facets {
-		out[i] = stone.FacetName(f)
+	for _, m := range meets {
+		out = append(out, LoupeMeet{Point: pointOf(m.Point), Facets: m.Facets, Residual: m.Residual, Gap: m.Gap})
 	}
 	return out
 }

@@ -80,3 +80,69 @@ func TestReshapingKeepsTheDraftWhereItCannotBeDone(t *testing.T) {
 	c.put("POST", "/api/reshape", server.ReshapeRequest{Draft: draft, Tier: 0, How: server.Reshape{Kind: diagram.Copied}}, &out)
 	assert.Len(t, out.Draft.Tiers, len(draft.Tiers)+1)
 }
+
+// A plane that is held stands where the hand holds it, whatever its stop says.
+func TestAHeldPlaneStandsWhereItIsHeld(t *testing.T) {
+	c := start(t)
+	draft := c.diagramCalled("First Light").Draft
+	no := len(draft.Tiers) - 1 // the table: nothing after it makes good what it takes
+	solve := func(held *server.Held) server.Solved {
+		var out server.Solved
+		c.put("POST", "/api/solve", server.SolveRequest{Draft: draft, Held: held}, &out)
+		require.NotNil(t, out.Stone)
+		return out
+	}
+	free := solve(nil)
+	var pulled server.Pull
+	c.put("POST", "/api/pull", server.PullRequest{Draft: draft, Tier: no}, &pulled)
+	distance := func(s server.Solved) float64 {
+		for _, f := range s.Stone.Facets {
+			if f.Tier == no {
+				return f.Target.X*pulled.Normal.X + f.Target.Y*pulled.Normal.Y + f.Target.Z*pulled.Normal.Z
+			}
+		}
+		t.Fatal("the tier is not on the stone")
+		return 0
+	}
+	at := distance(free)
+	held := solve(&server.Held{Tier: no, Distance: at - 0.02})
+	assert.InDelta(t, at-0.02, distance(held), 1e-7)
+	assert.Less(t, held.Stone.Measures.VolumeFactor, free.Stone.Measures.VolumeFactor, "deeper leaves less")
+	// Held where it stands anyway, it is the same stone.
+	assert.InDelta(t, free.Stone.Measures.VolumeFactor, solve(&server.Held{Tier: no, Distance: at}).Stone.Measures.VolumeFactor, 1e-7)
+	c.problem("POST", "/api/solve", `{"draft":{"name":"x","tiers":[]},"held":{"tier":-1,"distance":0}}`, 422)
+}
+
+// A stop is taken apart for those who choose its parts, and put together as it is typed.
+func TestStopsAreTakenApartAndPutTogether(t *testing.T) {
+	c := start(t)
+	var fields server.DiagramFields
+	c.get("/api/fields", &fields)
+	seen := map[diagram.Part]bool{}
+	for _, k := range fields.Stops {
+		for _, p := range k.Parts {
+			seen[p] = true
+		}
+		if k.Usual == nil {
+			continue
+		}
+		// What is proposed reads back as it is.
+		var text server.StopText
+		c.put("POST", "/api/stops/text", server.StopParts{Kind: k.Kind, Figure: *k.Usual, From: []string{"P1", "P1"}, To: []string{"G1", "G1"}}, &text)
+		var parts server.StopParts
+		c.put("POST", "/api/stops/parts", server.StopText{Stop: text.Stop}, &parts)
+		assert.Equal(t, k.Kind, parts.Kind)
+		assert.Equal(t, *k.Usual, parts.Figure, text.Stop)
+	}
+	assert.Len(t, seen, 3, "every part of a stone has stops")
+
+	for stop, want := range map[string]server.StopParts{
+		"meet P1 P1 G1@3":             {Kind: diagram.Meet, From: []string{"P1", "P1", "G1@3"}, To: []string{}},
+		"along P1 G1 > C1 C1 at 0.25": {Kind: diagram.Along, Figure: "0.25", From: []string{"P1", "G1"}, To: []string{"C1", "C1"}},
+		"size 0,5":                    {Kind: diagram.Size, Figure: "0.5", From: []string{}, To: []string{}},
+	} {
+		var parts server.StopParts
+		c.put("POST", "/api/stops/parts", server.StopText{Stop: stop}, &parts)
+		assert.Equal(t, want, parts, stop)
+	}
+}

@@ -9,6 +9,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"cressa/analysis"
 	"cressa/core/cutting"
 	"cressa/core/light"
 	"cressa/core/material"
@@ -19,9 +20,9 @@ import (
 // LookRequest asks for a picture of a draft under light.
 type LookRequest struct {
 	Draft Draft `json:"draft"`
-	Looking
+	Lighting
 	// Show is the stone in its colour or without one, or where most of the light goes.
-	Show string `json:"show" validate:"oneof=colour pale ways"`
+	Show string `json:"show" validate:"oneof=colour pale ends"`
 	// Split shows how the material parts white light into colours.
 	Split bool    `json:"split"`
 	Tilt  float64 `json:"tilt" validate:"min=0,max=85"`
@@ -35,8 +36,8 @@ type Look struct {
 	// Picture is a PNG as a data URL, clear around the stone.
 	Picture string       `json:"picture"`
 	Figures LightFigures `json:"figures"`
-	// Ways are the parts of a map, in every picture's answer.
-	Ways []WayShare `json:"ways"`
+	// Ends are the parts of a map, in every picture's answer.
+	Ends []EndShare `json:"ends"`
 }
 
 // LightFigures are shares of the light of all rays that hit a stone, Return under the
@@ -55,17 +56,17 @@ type LightFigures struct {
 	Residual float64 `json:"residual"`
 }
 
-// WayShare is the share of a picture's rays that mostly go one way, and its colour there.
-type WayShare struct {
-	Way    string  `json:"way" validate:"oneof=returned leaked shadowed"`
+// EndShare is the share of a picture's rays that mostly go one way, and its colour there.
+type EndShare struct {
+	End    string  `json:"end" validate:"oneof=returned leaked shadowed"`
 	Share  float64 `json:"share"`
 	Colour string  `json:"colour"`
 }
 
-// LookedAt is a draft and how it is looked at.
-type LookedAt struct {
+// LitDraft is a draft and how it is looked at.
+type LitDraft struct {
 	Draft Draft `json:"draft"`
-	Looking
+	Lighting
 }
 
 // TiltCurve tells how the figures change as the stone is tilted.
@@ -83,7 +84,7 @@ type TiltPoint struct {
 
 // MaterialsRequest asks for one diagram in several materials.
 type MaterialsRequest struct {
-	LookedAt
+	LitDraft
 	Materials []string `json:"materials" validate:"max=12,dive,max=60"`
 }
 
@@ -100,7 +101,7 @@ type MaterialLight struct {
 
 // GirdleRequest asks what a girdle's finish is worth.
 type GirdleRequest struct {
-	LookedAt
+	LitDraft
 	// Passes is how many passes a polished girdle gets, 0 as many as is the habit.
 	Passes int `json:"passes" validate:"min=0,max=12"`
 }
@@ -136,15 +137,9 @@ type TintView struct {
 	Usual []string `json:"usual"`
 }
 
-// Grids of figures that are not looked at as pictures: that of the specification's
-// references, and a coarser one where there are many.
-const (
-	figureGrid = 256
-	curveGrid  = 96
-)
-
-// girdleTilt shows most of what a girdle does.
-const girdleTilt = 20
+// curveGrid is how many rays across a tilt curve is traced with: coarser than single figures,
+// because there are many, and a curve shows differences.
+const curveGrid = 96
 
 func (s *Server) lightRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/light/look", name: "look", summary: "A draft under light, pictured"}, s.look)
@@ -155,16 +150,16 @@ func (s *Server) lightRoutes() {
 }
 
 // lit cuts a draft and finds how it is looked at.
-func (s *Server) lit(ctx context.Context, of Draft, looking Looking) (*cutting.Stone, workshop.Seen, error) {
-	stone, err := finished(named(of.draft()))
+func (s *Server) lit(ctx context.Context, of Draft, lighting Lighting) (*cutting.Stone, workshop.Lit, error) {
+	stone, err := analysis.Whole(analysis.Named(of.draft()))
 	if err != nil {
-		return nil, workshop.Seen{}, err
+		return nil, workshop.Lit{}, err
 	}
 	settings, err := s.workshop.Settings(ctx)
 	if err != nil {
-		return nil, workshop.Seen{}, err
+		return nil, workshop.Lit{}, err
 	}
-	seen, err := workshop.Looking(looking).Resolve(settings)
+	seen, err := workshop.Lighting(lighting).Resolve(settings)
 	return stone, seen, err
 }
 
@@ -180,7 +175,7 @@ func (s *Server) look(c *echo.Context, in withBody[LookRequest]) (Look, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
 	ask := in.Body
-	stone, seen, err := s.lit(ctx, ask.Draft, ask.Looking)
+	stone, seen, err := s.lit(ctx, ask.Draft, ask.Lighting)
 	if err != nil {
 		return Look{}, err
 	}
@@ -189,7 +184,7 @@ func (s *Server) look(c *echo.Context, in withBody[LookRequest]) (Look, error) {
 	if ask.Show == "colour" {
 		e.Absorption = seen.Tint.Absorption()
 	}
-	if ask.Split && ask.Show != "ways" {
+	if ask.Split && ask.Show != "ends" {
 		fan = seen.Fan
 	}
 	p, f, err := light.Of(stone).Picture(ctx, e, ask.Model, fan)
@@ -200,8 +195,8 @@ func (s *Server) look(c *echo.Context, in withBody[LookRequest]) (Look, error) {
 	png.WriteString("data:image/png;base64,")
 	encoder := base64.NewEncoder(base64.StdEncoding, &png)
 	write := formats.WritePicture
-	if ask.Show == "ways" {
-		write = formats.WriteWays
+	if ask.Show == "ends" {
+		write = formats.WriteEnds
 	}
 	if err := write(encoder, p); err != nil {
 		return Look{}, err
@@ -209,23 +204,23 @@ func (s *Server) look(c *echo.Context, in withBody[LookRequest]) (Look, error) {
 	if err := encoder.Close(); err != nil {
 		return Look{}, err
 	}
-	out := Look{Picture: png.String(), Figures: lightFigures(f, ask.Model, e.RefractiveIndex), Ways: []WayShare{}}
+	out := Look{Picture: png.String(), Figures: lightFigures(f, ask.Model, e.RefractiveIndex), Ends: []EndShare{}}
 	for _, w := range []struct {
 		name  string
-		way   light.Way
+		end   light.End
 		share float64
 	}{{"returned", light.Returned, f.MostReturn}, {"shadowed", light.Shadowed, f.MostShadow}, {"leaked", light.Leaked, f.MostLeak}} {
-		k := formats.WayColours[w.way]
-		out.Ways = append(out.Ways, WayShare{w.name, w.share, fmt.Sprintf("#%02x%02x%02x", k.R, k.G, k.B)})
+		k := formats.EndColours[w.end]
+		out.Ends = append(out.Ends, EndShare{w.name, w.share, fmt.Sprintf("#%02x%02x%02x", k.R, k.G, k.B)})
 	}
 	return out, nil
 }
 
-func (s *Server) tilts(c *echo.Context, in withBody[LookedAt]) (TiltCurve, error) {
+func (s *Server) tilts(c *echo.Context, in withBody[LitDraft]) (TiltCurve, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
 	out := TiltCurve{Points: []TiltPoint{}}
-	stone, seen, err := s.lit(ctx, in.Body.Draft, in.Body.Looking)
+	stone, seen, err := s.lit(ctx, in.Body.Draft, in.Body.Lighting)
 	if err != nil {
 		return out, err
 	}
@@ -243,7 +238,7 @@ func (s *Server) lightByMaterial(c *echo.Context, in withBody[MaterialsRequest])
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
 	out := MaterialsLight{Rows: []MaterialLight{}}
-	stone, _, err := s.lit(ctx, in.Body.Draft, in.Body.Looking)
+	stone, _, err := s.lit(ctx, in.Body.Draft, in.Body.Lighting)
 	if err != nil {
 		return out, err
 	}
@@ -253,19 +248,19 @@ func (s *Server) lightByMaterial(c *echo.Context, in withBody[MaterialsRequest])
 	}
 	ready := light.Of(stone)
 	for _, name := range in.Body.Materials {
-		looking := workshop.Looking(in.Body.Looking)
-		looking.Material = name
-		seen, err := looking.Resolve(settings)
+		lighting := workshop.Lighting(in.Body.Lighting)
+		lighting.Material = name
+		seen, err := lighting.Resolve(settings)
 		if err != nil {
 			return out, err
 		}
 		e := seen.Experiment
-		e.Grid = figureGrid
+		e.Grid = analysis.FigureGrid
 		f, err := ready.Trace(ctx, e)
 		if err != nil {
 			return out, err
 		}
-		out.Rows = append(out.Rows, MaterialLight{name, lightFigures(f, looking.Model, e.RefractiveIndex)})
+		out.Rows = append(out.Rows, MaterialLight{name, lightFigures(f, lighting.Model, e.RefractiveIndex)})
 	}
 	return out, nil
 }
@@ -273,8 +268,8 @@ func (s *Server) lightByMaterial(c *echo.Context, in withBody[MaterialsRequest])
 func (s *Server) lightByGirdle(c *echo.Context, in withBody[GirdleRequest]) (GirdleLight, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
-	out := GirdleLight{Finishes: []GirdleFinishLight{}, Tilt: girdleTilt}
-	stone, seen, err := s.lit(ctx, in.Body.Draft, in.Body.Looking)
+	out := GirdleLight{Finishes: []GirdleFinishLight{}, Tilt: analysis.GirdleTilt}
+	stone, seen, err := s.lit(ctx, in.Body.Draft, in.Body.Lighting)
 	if err != nil {
 		return out, err
 	}
@@ -289,28 +284,14 @@ func (s *Server) lightByGirdle(c *echo.Context, in withBody[GirdleRequest]) (Gir
 	if passes == 0 {
 		passes = len(settings.HabitsOf("").Passes)
 	}
-	ready := light.Of(stone)
-	// Face up and tilted, polished and frosted.
-	var seenSo [2][2]LightFigures
-	for i, frosted := range []bool{false, true} {
-		for k, tilt := range []float64{0, girdleTilt} {
-			e := seen.Experiment
-			e.Grid, e.FrostedGirdle, e.Tilt = figureGrid, frosted, tilt
-			f, err := ready.Trace(ctx, e)
-			if err != nil {
-				return out, err
-			}
-			seenSo[i][k] = lightFigures(f, in.Body.Model, e.RefractiveIndex)
-		}
+	finishes, err := analysis.GirdleFinishes(ctx, stone, seen.Experiment, passes, out.Pace)
+	for _, f := range finishes {
+		out.Finishes = append(out.Finishes, GirdleFinishLight{
+			string(f.Finish), f.Visits, f.Hours,
+			lightFigures(f.FaceUp, in.Body.Model, seen.Experiment.RefractiveIndex), lightFigures(f.Tilted, in.Body.Model, seen.Experiment.RefractiveIndex),
+		})
 	}
-	for _, w := range workshop.GirdleWorks(stone, passes, out.Pace) {
-		of := seenSo[0]
-		if w.Finish.Frosted() {
-			of = seenSo[1]
-		}
-		out.Finishes = append(out.Finishes, GirdleFinishLight{string(w.Finish), w.Visits, w.Hours, of[0], of[1]})
-	}
-	return out, nil
+	return out, err
 }
 
 func (s *Server) tints(c *echo.Context, _ struct{}) (TintList, error) {

@@ -18,15 +18,15 @@ import (
 	"cressa/server"
 )
 
-// looking is how the stones of these tests are looked at.
-func looking(material string) server.Looking {
-	return server.Looking{Material: material, RefractiveIndex: 1.54, Width: 8, Model: "head", HeadAngle: 16}
+// lighting is how the stones of these tests are looked at.
+func lighting(material string) server.Lighting {
+	return server.Lighting{Material: material, RefractiveIndex: 1.54, Width: 8, Model: "head", HeadAngle: 16}
 }
 
 func TestAStoneIsLookedAtOverTheWire(t *testing.T) {
 	c := start(t)
 	draft := c.diagramCalled("First Light").Draft
-	ask := server.LookRequest{Draft: draft, Looking: looking("Peridot"), Show: "ways", Grid: 96}
+	ask := server.LookRequest{Draft: draft, Lighting: lighting("Peridot"), Show: "ends", Grid: 96}
 	var ways, colour, split server.Look
 	c.put(http.MethodPost, "/api/light/look", ask, &ways)
 	data, err := base64.StdEncoding.DecodeString(strings.TrimPrefix(ways.Picture, "data:image/png;base64,"))
@@ -34,7 +34,7 @@ func TestAStoneIsLookedAtOverTheWire(t *testing.T) {
 	img, err := png.Decode(bytes.NewReader(data))
 	require.NoError(t, err)
 	assert.Equal(t, 96, img.Bounds().Dx())
-	assert.Len(t, ways.Ways, 3)
+	assert.Len(t, ways.Ends, 3)
 	assert.Equal(t, 1.65, ways.Figures.RefractiveIndex)
 	assert.Zero(t, ways.Figures.Absorbed)
 
@@ -57,9 +57,9 @@ func TestAStoneIsLookedAtOverTheWire(t *testing.T) {
 
 func TestLightByMaterialTiltAndGirdle(t *testing.T) {
 	c := start(t)
-	at := server.LookedAt{Draft: c.diagramCalled("Meridian").Draft, Looking: looking("Peridot")}
+	at := server.LitDraft{Draft: c.diagramCalled("Meridian").Draft, Lighting: lighting("Peridot")}
 	var by server.MaterialsLight
-	c.put(http.MethodPost, "/api/light/materials", server.MaterialsRequest{LookedAt: at, Materials: []string{"Practice glass", "Sphene", ""}}, &by)
+	c.put(http.MethodPost, "/api/light/materials", server.MaterialsRequest{LitDraft: at, Materials: []string{"Practice glass", "Sphene", ""}}, &by)
 	require.Len(t, by.Rows, 3)
 	assert.Equal(t, 1.885, by.Rows[1].Figures.RefractiveIndex)
 	assert.Equal(t, 1.54, by.Rows[2].Figures.RefractiveIndex, "without a material by its index")
@@ -70,7 +70,7 @@ func TestLightByMaterialTiltAndGirdle(t *testing.T) {
 	assert.Equal(t, curve.Points[10].Three, curve.Points[10].Twelve, "face up there is one view")
 
 	var girdle server.GirdleLight
-	c.put(http.MethodPost, "/api/light/girdle", server.GirdleRequest{LookedAt: at, Passes: 3}, &girdle)
+	c.put(http.MethodPost, "/api/light/girdle", server.GirdleRequest{LitDraft: at, Passes: 3}, &girdle)
 	require.Len(t, girdle.Finishes, 3)
 	polished, cut := girdle.Finishes[0], girdle.Finishes[2]
 	assert.Equal(t, 3*cut.Visits, polished.Visits)
@@ -83,24 +83,28 @@ func TestASweepIsToldAsItComesAndKept(t *testing.T) {
 	c := start(t)
 	d := c.diagramCalled("First Light")
 	ask := server.SweepRequest{Draft: d.Draft, SweepAsked: server.SweepAsked{
-		Looking: looking("Quartz"),
-		X:       server.Axis{Kind: sweep.Pavilion, From: 0.9, To: 1.1, Steps: 3},
-		Y:       server.Axis{Kind: sweep.Tier, Tier: 3, From: 40, To: 44, Steps: 3},
+		Lighting: lighting("Quartz"),
+		X:        server.Axis{Kind: sweep.Pavilion, From: 0.9, To: 1.1, Steps: 3},
+		Y:        server.Axis{Kind: sweep.Tier, Tier: 3, From: 40, To: 44, Steps: 3},
 	}}
 	body, err := json.Marshal(ask)
 	require.NoError(t, err)
-	status, _, data := c.send(http.MethodPost, "/api/diagrams/"+d.ID+"/sweeps", string(body))
-	require.Equal(t, http.StatusOK, status, string(data))
+	status, _, data := c.send(http.MethodPost, "/api/diagrams/"+d.ID+"/sweep", string(body))
+	require.Equal(t, http.StatusNoContent, status, string(data))
+	_, _, data = c.send(http.MethodGet, "/api/diagrams/"+d.ID+"/sweep", "")
 	seen := map[int]server.SweptPoint{}
 	var last server.SweepLine
 	for lines := bufio.NewScanner(bytes.NewReader(data)); lines.Scan(); {
+		first := last.Total == 0
 		last = server.SweepLine{}
 		require.NoError(t, json.Unmarshal(lines.Bytes(), &last))
+		assert.Equal(t, first, last.Asked != nil, "who comes later is told what was asked for")
 		for _, p := range last.Points {
 			seen[p.No] = p
 		}
 	}
 	require.Len(t, seen, 9)
+	assert.Equal(t, "complete", last.Ended)
 	assert.Equal(t, 9, last.Done)
 	require.NotNil(t, last.Kept)
 	assert.Equal(t, 1.544, last.Kept.Asked.RefractiveIndex, "what was swept stays, whatever becomes of the material")
@@ -134,34 +138,55 @@ func TestASweepIsToldAsItComesAndKept(t *testing.T) {
 	ask.Y.Tier = 400
 	body, err = json.Marshal(ask)
 	require.NoError(t, err)
-	assert.Contains(t, c.problem(http.MethodPost, "/api/diagrams/"+d.ID+"/sweeps", string(body), 422).Detail, "axis")
+	assert.Contains(t, c.problem(http.MethodPost, "/api/diagrams/"+d.ID+"/sweep", string(body), 422).Detail, "axis")
 }
 
-// Who closes the page ends the sweep, and nothing of it is kept.
-func TestASweepEndsWithItsPage(t *testing.T) {
+// A sweep goes on when its page is closed, is found again, and is not kept once it is stopped.
+func TestASweepGoesOnWithoutItsPageUntilItIsStopped(t *testing.T) {
 	c := start(t)
 	d := c.diagramCalled("Deep Field")
+	at := "/api/diagrams/" + d.ID + "/sweep"
 	body, err := json.Marshal(server.SweepRequest{Draft: d.Draft, SweepAsked: server.SweepAsked{
-		Looking: looking("Quartz"),
-		X:       server.Axis{Kind: sweep.Pavilion, From: 0.9, To: 1.1, Steps: 60},
-		Y:       server.Axis{Kind: sweep.Crown, From: 0.9, To: 1.1, Steps: 60},
+		Lighting: lighting("Quartz"),
+		X:        server.Axis{Kind: sweep.Pavilion, From: 0.9, To: 1.1, Steps: 60},
+		Y:        server.Axis{Kind: sweep.Crown, From: 0.9, To: 1.1, Steps: 60},
 	}})
 	require.NoError(t, err)
-	ctx, stop := context.WithCancel(context.Background())
-	defer stop()
-	request, err := http.NewRequestWithContext(ctx, http.MethodPost, c.url+"/api/diagrams/"+d.ID+"/sweeps", bytes.NewReader(body))
-	require.NoError(t, err)
-	request.Header.Set("Content-Type", "application/json")
-	answer, err := http.DefaultClient.Do(request)
-	require.NoError(t, err)
-	defer answer.Body.Close()
-	require.Equal(t, http.StatusOK, answer.StatusCode)
-	lines := bufio.NewScanner(answer.Body)
-	require.True(t, lines.Scan())
-	stop()
-	for lines.Scan() { // what was under way
+	status, _, _ := c.send(http.MethodGet, at, "")
+	require.Equal(t, http.StatusOK, status, "nothing is under way, and that is no error")
+	status, _, data := c.send(http.MethodPost, at, string(body))
+	require.Equal(t, http.StatusNoContent, status, string(data))
+
+	// follow reads lines until more points are there than were before, and closes the page.
+	follow := func(than int) (done int) {
+		ctx, leave := context.WithCancel(context.Background())
+		defer leave()
+		request, err := http.NewRequestWithContext(ctx, http.MethodGet, c.url+at, nil)
+		require.NoError(t, err)
+		answer, err := http.DefaultClient.Do(request)
+		require.NoError(t, err)
+		defer answer.Body.Close()
+		lines := bufio.NewScanner(answer.Body)
+		lines.Buffer(nil, 1<<22)
+		for done <= than {
+			require.True(t, lines.Scan(), lines.Err())
+			var line server.SweepLine
+			require.NoError(t, json.Unmarshal(lines.Bytes(), &line))
+			require.Empty(t, line.Ended)
+			done = line.Done
+		}
+		return done
 	}
-	require.ErrorIs(t, lines.Err(), context.Canceled)
+	first := follow(0)
+	assert.Greater(t, follow(first), first)
+	status, _, _ = c.send(http.MethodDelete, at, "")
+	require.Equal(t, http.StatusNoContent, status)
+	_, _, data = c.send(http.MethodGet, at, "")
+	all := bytes.Split(bytes.TrimSpace(data), []byte("\n"))
+	var last server.SweepLine
+	require.NoError(t, json.Unmarshal(all[len(all)-1], &last))
+	assert.Equal(t, "stopped", last.Ended)
+	assert.Nil(t, last.Kept)
 	var list server.SweepList
 	c.get("/api/diagrams/"+d.ID+"/sweeps", &list)
 	assert.Empty(t, list.Sweeps)

@@ -33,8 +33,10 @@ func (n Network) URL() string {
 	return "http://" + n.Addresses[0]
 }
 
-// ListenOnNetwork listens on an address of this machine, or where that is "" on
-// those in its local networks, with https where certificate and key files are named.
+// ListenOnNetwork listens on an address of this machine, or where that is "" on those in
+// its local networks, with https where certificate and key files are named. It returns an
+// error, and has closed what it opened, where the certificate cannot be used, an address
+// is taken, or the machine has no local address.
 func ListenOnNetwork(host, port, certFile, keyFile string) (n Network, err error) {
 	defer func() {
 		if err != nil {

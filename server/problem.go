@@ -105,7 +105,7 @@ func problemOf(err error) *Problem {
 	case errors.Is(err, workshop.ErrNotFound):
 		return &Problem{Status: http.StatusNotFound, Detail: "That record is not here (any more)."}
 	case errors.Is(err, workshop.ErrStale):
-		return &Problem{Type: kindStale, Status: http.StatusConflict, Detail: "This was changed elsewhere after you opened it. Choose which of the two to keep."}
+		return &Problem{Type: kindStale, Status: http.StatusConflict, Detail: "This was changed elsewhere after you opened it, and nothing was overwritten. Look at what it is now, then choose."}
 	case errors.Is(err, workshop.ErrStarter):
 		return &Problem{Type: kindStarter, Status: http.StatusConflict, Detail: "This diagram came with Cressa and stays as it is. Make a copy and change that."}
 	case errors.Is(err, workshop.ErrNotKept):

@@ -29,11 +29,11 @@ type TakeBackRequest struct {
 
 // RepairPage is a stone that came in, with its log and its photos.
 type RepairPage struct {
-	Summary StoneLine  `json:"summary"`
-	Intake  Intake     `json:"intake"`
-	Works   []WorkHead `json:"works"`
-	Told    []Told     `json:"told"`
-	Photos  []Photo    `json:"photos"`
+	Summary StoneLine      `json:"summary"`
+	Intake  Intake         `json:"intake"`
+	Works   []WorkHead     `json:"works"`
+	History []HistoryEntry `json:"history"`
+	Photos  []Photo        `json:"photos"`
 }
 
 func (s *Server) repairRoutes() {
@@ -101,7 +101,7 @@ func (s *Server) repairPage(c *echo.Context, in atWork) (RepairPage, error) {
 	if out.Summary, err = s.summary(ctx, workshop.StoneFilter{Work: stone.Work().ID}); err != nil {
 		return RepairPage{}, err
 	}
-	if out.Told, _, err = s.told(ctx, stone.Work().ID); err != nil {
+	if out.History, _, err = s.history(ctx, stone.Work().ID); err != nil {
 		return RepairPage{}, err
 	}
 	photos, err := s.workshop.Photos(ctx, in.ID)

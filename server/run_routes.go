@@ -12,17 +12,26 @@ import (
 
 // RunRequest keeps a plan as a run of stones.
 type RunRequest struct {
-	Name      string       `json:"name" validate:"max=190"`
-	DiagramID string       `json:"diagramId"`
-	Choices   Choices      `json:"choices"`
-	Way       workshop.Way `json:"way" validate:"oneof=tier stone"`
-	Stones    int          `json:"stones" validate:"min=2,max=24"`
+	Name      string            `json:"name" validate:"max=190"`
+	DiagramID string            `json:"diagramId"`
+	Choices   Choices           `json:"choices"`
+	Order     workshop.RunOrder `json:"order" validate:"oneof=tier stone"`
+	Stones    int               `json:"stones" validate:"min=2,max=24"`
 }
 
 // RunPage is a run with its stones in their order.
 type RunPage struct {
 	Run    Run         `json:"run"`
 	Stones []StoneLine `json:"stones"`
+	// Next is what comes to the wheel next, null where all stones are cut.
+	Next *RunNext `json:"next"`
+}
+
+// RunNext is the stone of a run that comes to the wheel next, with its facet.
+type RunNext struct {
+	Number int    `json:"number"`
+	Tier   string `json:"tier"`
+	Tooth  int    `json:"tooth"`
 }
 
 // RunScript is everything the bench needs to cut a run without asking again: the
@@ -47,7 +56,7 @@ type RunStone struct {
 func (s *Server) runRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/runs", name: "planRun", summary: "Keep a plan as a run of stones"}, func(c *echo.Context, in withBody[RunRequest]) (Run, error) {
 		b := in.Body
-		run, err := s.workshop.PlanRun(c.Request().Context(), b.Name, b.DiagramID, b.Choices.choices(), b.Way, b.Stones)
+		run, err := s.workshop.PlanRun(c.Request().Context(), b.Name, b.DiagramID, b.Choices.choices(), b.Order, b.Stones)
 		return runView(run), err
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/runs/:id", name: "getRun", summary: "A run and its stones"}, s.runPage)
@@ -64,12 +73,20 @@ func (s *Server) runRoutes() {
 
 func (s *Server) runPage(c *echo.Context, in byID) (RunPage, error) {
 	ctx := c.Request().Context()
-	run, _, err := s.workshop.Run(ctx, in.ID)
+	run, stones, err := s.workshop.Run(ctx, in.ID)
+	if err != nil {
+		return RunPage{}, err
+	}
+	next, err := s.workshop.NextOf(ctx, run, stones)
 	if err != nil {
 		return RunPage{}, err
 	}
 	page, err := s.workshop.Stones.Stones(ctx, workshop.StoneFilter{Run: in.ID, Sort: workshop.ByPlace}, workshop.Cursor{}, workshop.MostInRun)
-	return RunPage{runView(run), stoneLines(page.Lines)}, err
+	out := RunPage{Run: runView(run), Stones: stoneLines(page.Lines)}
+	if next != nil {
+		out.Next = &RunNext{next.Stone.Number, next.Facet.Tier, next.Facet.Dial.Tooth}
+	}
+	return out, err
 }
 
 func (s *Server) runScript(c *echo.Context, in byID) (RunScript, error) {

@@ -34,7 +34,7 @@ func written(pages server.SheetPages) string {
 func TestARunOverTheWire(t *testing.T) {
 	c := start(t)
 	d := c.diagramCalled("Little Dipper")
-	in := server.RunRequest{Name: "Door prizes", DiagramID: d.ID, Choices: plan("Quartz", 96, width(7), diagram.Pavilion), Way: workshop.TierByTier, Stones: 3}
+	in := server.RunRequest{Name: "Door prizes", DiagramID: d.ID, Choices: plan("Quartz", 96, width(7), diagram.Pavilion), Order: workshop.TierByTier, Stones: 3}
 	var run server.Run
 	c.put("POST", "/api/runs", in, &run)
 	var page server.RunPage
@@ -78,7 +78,7 @@ func TestARunOverTheWire(t *testing.T) {
 	assert.Equal(t, "application/pdf", head.Get("Content-Type"))
 	assert.True(t, strings.HasPrefix(string(pdf), "%PDF-"))
 
-	for body, field := range map[string]string{`"stones":1`: "stones", `"stones":25`: "stones", `"way":"sideways"`: "way"} {
+	for body, field := range map[string]string{`"stones":1`: "stones", `"stones":25`: "stones", `"order":"sideways"`: "order"} {
 		data, err := json.Marshal(in)
 		require.NoError(t, err)
 		name, _, _ := strings.Cut(body, ":")

@@ -45,12 +45,18 @@ type Server struct {
 	workshop *workshop.Workshop
 	routes   []route
 	// hosts are the addresses it answers to.
-	hosts map[string]bool
-	door  *door
+	hosts     map[string]bool
+	admission *admission
 	// photos is the folder of pictures.
 	photos photos.Dir
 	// heavy lends the cores to what takes seconds.
 	heavy *pool
+	// background is what long work runs in, until finish ends it. Trials and sweeping are the
+	// machine errors and sweeps of diagrams.
+	background context.Context
+	finish     context.CancelFunc
+	trials     *relay[ToleranceLine]
+	sweeping   *relay[SweepLine]
 	// judging is told that diagrams may wait to be judged.
 	judging chan struct{}
 }
@@ -58,7 +64,9 @@ type Server struct {
 // New returns a server of the workshop, of its pictures and of the UI's built files. Log gets one
 // line a request.
 func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) *Server {
-	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, door: &door{now: time.Now}, photos: pictures, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
+	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, admission: &admission{now: time.Now}, photos: pictures, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
+	s.background, s.finish = context.WithCancel(context.Background())
+	s.trials, s.sweeping = newRelay[ToleranceLine](), newRelay[SweepLine]()
 	s.echo.Logger = log
 	s.echo.HTTPErrorHandler = answerProblem
 	s.echo.Pre(middleware.SecureWithConfig(middleware.SecureConfig{
@@ -74,7 +82,9 @@ func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) 
 	)
 	s.diagramRoutes()
 	s.editingRoutes()
-	s.judgingRoutes()
+	s.orderRoutes()
+	s.anglesRoutes()
+	s.errorRoutes()
 	s.solidRoutes()
 	s.lightRoutes()
 	s.sweepRoutes()
@@ -134,14 +144,15 @@ func (s *Server) answerTo(addr net.Addr) {
 
 // OpenTo lets paired devices in over the network. It is called before Serve.
 func (s *Server) OpenTo(n Network) {
-	s.door.network = n
+	s.admission.network = n
 	for _, address := range n.Addresses {
 		s.hosts[address] = true
 	}
 }
 
-// Serve listens until the context ends, then lets requests under way finish.
-// Ready is called with the address once it listens.
+// Serve listens until the context ends, then lets requests under way finish. Ready is
+// called with the address once it listens. It returns the first error of a listener, and
+// nil after an orderly end.
 func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(net.Addr)) error {
 	s.answerTo(listener.Addr())
 	config := echo.StartConfig{
@@ -164,9 +175,13 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 	defer func() {
 		stop()
 		<-judged
+		// Long work ends with the server; what it has kept is kept.
+		s.finish()
+		s.trials.working.Wait()
+		s.sweeping.working.Wait()
 	}()
 	ended := make(chan error)
-	for _, l := range s.door.network.Listeners {
+	for _, l := range s.admission.network.Listeners {
 		from := config
 		from.Listener, from.ListenerAddrFunc = l, nil
 		go func() {
@@ -176,7 +191,7 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 	}
 	err := config.Start(ctx, s.echo)
 	stop()
-	for range s.door.network.Listeners {
+	for range s.admission.network.Listeners {
 		err = errors.Join(err, <-ended)
 	}
 	return err

@@ -96,8 +96,8 @@ type StonePage struct {
 	Assessment Assessment `json:"assessment"`
 	// Before is the stone before a recut, null for a first cut.
 	Before *StoneBefore `json:"before"`
-	// Told are the notes and the turning points of the work.
-	Told []Told `json:"told"`
+	// HistoryEntry are the notes and the turning points of the work.
+	History []HistoryEntry `json:"history"`
 	// Began is when something first happened, null where nothing did.
 	Began *time.Time `json:"began"`
 	// Reckoned are the hours that follow from the ticks.
@@ -135,8 +135,8 @@ type atWork struct {
 	Work string `query:"work" json:"work" validate:"max=64"`
 }
 
-// Told is a note or a turning point of a work, as its page tells it.
-type Told struct {
+// HistoryEntry is a note or a turning point of a work, as its page tells it.
+type HistoryEntry struct {
 	ID   string    `json:"id"`
 	Kind string    `json:"kind"`
 	At   time.Time `json:"at"`
@@ -237,27 +237,27 @@ func (s *Server) stonePage(c *echo.Context, in atWork) (StonePage, error) {
 	if recut, ok := stone.Work().Task.(workshop.Recut); ok {
 		out.Before = (*StoneBefore)(&recut)
 	}
-	out.Told, out.Began, err = s.told(ctx, stone.Work().ID)
+	out.History, out.Began, err = s.history(ctx, stone.Work().ID)
 	return out, err
 }
 
-// told returns the notes and turning points of a work that stand, and when something first
+// history returns the notes and turning points of a work that stand, and when something first
 // happened.
-func (s *Server) told(ctx context.Context, workID string) (told []Told, began *time.Time, err error) {
+func (s *Server) history(ctx context.Context, workID string) (history []HistoryEntry, began *time.Time, err error) {
 	events, err := s.workshop.EventsAfter(ctx, workID, 0, 0)
-	told = []Told{}
+	history = []HistoryEntry{}
 	for _, e := range journal.Ordered(events) {
 		if e.Kind != journal.Plan && began == nil {
 			began = &e.DeviceTime
 		}
 		if text, tells := e.Tells(); tells {
-			told = append(told, Told{e.ID, string(e.Kind), e.DeviceTime, e.By.Name, text})
+			history = append(history, HistoryEntry{e.ID, string(e.Kind), e.DeviceTime, e.By.Name, text})
 		}
 		if undone, ok := e.TakesBack(); ok {
-			told = slices.DeleteFunc(told, func(t Told) bool { return t.ID == undone })
+			history = slices.DeleteFunc(history, func(t HistoryEntry) bool { return t.ID == undone })
 		}
 	}
-	return told, began, err
+	return history, began, err
 }
 
 func assessmentOf(a *workshop.Assessment) Assessment {

@@ -67,7 +67,7 @@ func plan(material string, gear int, size server.Size, side diagram.Part) server
 	for i, p := range habits.Passes {
 		passes[i] = server.Pass(p)
 	}
-	return server.Choices{Material: material, Gear: gear, Size: size, FirstSide: side, Ways: server.Ways(habits.Ways), Passes: passes}
+	return server.Choices{Material: material, Gear: gear, Size: size, FirstSide: side, PlanHabits: server.PlanHabits(habits.PlanHabits), Passes: passes}
 }
 
 func width(mm float64) server.Size { return server.Size{Basis: "width", MM: mm} }
@@ -137,8 +137,8 @@ func TestAStoneIsCutOverTheWire(t *testing.T) {
 	require.Len(t, script.Visits, 93)
 	assert.Len(t, script.Mesh.Steps, len(script.Facets)+1)
 	assert.NotEmpty(t, script.Checks)
-	assert.Equal(t, 1, script.Visits[0].Round)
-	assert.NotEqual(t, script.Visits[0].Round, script.Visits[6].Round, "another angle is another round")
+	assert.Equal(t, 6, script.Visits[0].RoundEnd, "another angle is another round")
+	assert.True(t, script.Visits[0].Move.First)
 
 	tick := func(n int) server.SentEvent {
 		v := script.Visits[n]

@@ -10,6 +10,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"cressa/analysis"
 	"cressa/core/cutting"
 	"cressa/core/sweep"
 	"cressa/workshop"
@@ -24,9 +25,10 @@ type SweepRequest struct {
 // SweepLine is how far a sweep has come with the points that are new, and at the end the
 // sweep as it is kept.
 type SweepLine struct {
-	Done   int          `json:"done"`
-	Total  int          `json:"total"`
-	Points []SweptPoint `json:"points"`
+	Progress
+	// Asked is what was asked for, in the first line alone.
+	Asked  *SweepRequest `json:"asked"`
+	Points []SweptPoint  `json:"points"`
 	// PresentX and PresentY are where the diagram itself stands in the field.
 	PresentX float64    `json:"presentX"`
 	PresentY float64    `json:"presentY"`
@@ -93,92 +95,62 @@ type PickedTier struct {
 	To   float64 `json:"to"`
 }
 
-// newsEvery is how often a sweep tells what is new.
-const newsEvery = 100 * time.Millisecond
-
 func (s *Server) sweepRoutes() {
-	stream(s, route{method: http.MethodPost, path: "/api/diagrams/:id/sweeps", name: "sweep", summary: "A draft at many angles"}, s.sweep)
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/sweep", name: "startSweep", summary: "Try a draft at many angles"}, s.startSweep)
+	stream(s, route{method: http.MethodGet, path: "/api/diagrams/:id/sweep", name: "sweep", summary: "A draft at many angles, as it is found"}, func(c *echo.Context, in byID, send func(SweepLine) error) error {
+		return s.sweeping.follow(c.Request().Context(), in.ID, send)
+	})
+	handle(s, route{method: http.MethodDelete, path: "/api/diagrams/:id/sweep", name: "stopSweep", summary: "Stop the sweep; nothing of it is kept"}, func(_ *echo.Context, in byID) (none, error) {
+		s.sweeping.stop(in.ID)
+		return none{}, nil
+	})
 	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id/sweeps", name: "listSweeps", summary: "The sweeps of a diagram"}, s.sweeps)
 	handle(s, route{method: http.MethodGet, path: "/api/sweeps/:id", name: "getSweep", summary: "A kept sweep"}, s.keptSweep)
 	handle(s, route{method: http.MethodPost, path: "/api/sweeps/:id/pick", name: "pickPoint", summary: "The diagram at a place of a sweep"}, s.pickPoint)
 }
 
-func (s *Server) sweep(c *echo.Context, in byIDWithBody[SweepRequest], send func(SweepLine) error) error {
-	ctx, stop := context.WithCancel(s.parallel(c.Request().Context()))
-	defer stop()
-	if _, err := s.workshop.Diagram(ctx, in.ID); err != nil {
-		return err
-	}
-	stone, err := finished(in.Body.Draft.draft())
+func (s *Server) startSweep(c *echo.Context, in byIDWithBody[SweepRequest]) (none, error) {
+	w, err := analysis.PrepareSweep(c.Request().Context(), s.workshop, in.ID, in.Body.Draft.draft(), in.Body.asked())
 	if err != nil {
-		return err
+		return none{}, err
 	}
-	settings, err := s.workshop.Settings(ctx)
-	if err != nil {
-		return err
-	}
-	asked := in.Body.asked()
-	seen, err := asked.Resolve(settings)
-	if err != nil {
-		return err
-	}
-	// A material's figures may be changed later; what was swept stays.
-	asked.RefractiveIndex = seen.Experiment.RefractiveIndex
-	kept := workshop.Sweep{DiagramID: in.ID, Draft: in.Body.Draft.draft(), Asked: asked, SG: seen.SG}
-	field, total := kept.Field(), asked.X.Steps*asked.Y.Steps
-	if err := field.Check(stone.Diagram); err != nil {
-		return err
-	}
-	presentX, presentY := field.Present(stone.Diagram)
-	// The points come from all cores; one hand writes now and then what is new.
+	line := SweepLine{Progress: Progress{Total: w.Total()}, Points: []SweptPoint{}}
+	line.PresentX, line.PresentY = w.Present()
+	first := line
+	first.Asked = &in.Body
+	// Points come from all cores, and are told together now and then.
 	var mutex sync.Mutex
-	var fresh []SweptPoint
-	swept := make(chan error, 1)
-	go func() {
-		var err error
-		kept.Points, err = sweep.Run(ctx, stone, field, func(no int, p sweep.Point) {
-			mutex.Lock()
-			fresh = append(fresh, sweptPoint(kept, no, p))
-			mutex.Unlock()
-		})
-		swept <- err
-	}()
-	done := 0
-	tell := func(head *SweepHead) error {
+	take := func() SweepLine {
 		mutex.Lock()
-		line := SweepLine{Total: total, Points: fresh, PresentX: presentX, PresentY: presentY, Kept: head}
-		fresh = nil
-		mutex.Unlock()
-		if line.Points == nil {
-			line.Points = []SweptPoint{}
-		}
-		done += len(line.Points)
-		line.Done = done
-		return send(line)
+		defer mutex.Unlock()
+		out := line
+		line.Points = []SweptPoint{}
+		return out
 	}
-	often := time.NewTicker(newsEvery)
-	defer often.Stop()
-	for ended := false; !ended; {
-		select {
-		case err = <-swept:
-			ended = true
-		case <-often.C:
-			if tell(nil) != nil {
-				stop() // nobody listens any more
+	var head *SweepHead
+	s.sweeping.start(s.background, in.ID, first,
+		func(ctx context.Context, tell func(SweepLine)) error {
+			news := newNews()
+			kept, err := w.Run(s.parallel(ctx), func(no int, p sweep.Point) {
+				mutex.Lock()
+				line.Points = append(line.Points, sweptPoint(w.Sweep, no, p))
+				line.Done++
+				mutex.Unlock()
+				news.tell(func() { tell(take()) })
+			})
+			if err != nil {
+				return err
 			}
-		}
-	}
-	if err != nil {
-		return err
-	}
-	if kept, err = s.workshop.KeepSweep(ctx, kept); err != nil {
-		return err
-	}
-	head, err := s.sweepHead(ctx, kept)
-	if err != nil {
-		return err
-	}
-	return tell(&head)
+			h, err := s.sweepHead(ctx, kept)
+			head = &h
+			return err
+		},
+		func(err error) SweepLine {
+			last := take()
+			last.Progress, last.Kept = ended(last.Done, last.Total, err), head
+			return last
+		})
+	return none{}, nil
 }
 
 func sweptPoint(of workshop.Sweep, no int, p sweep.Point) SweptPoint {
@@ -247,25 +219,15 @@ func (s *Server) keptSweep(c *echo.Context, in byID) (SweepView, error) {
 }
 
 func (s *Server) pickPoint(c *echo.Context, in byIDWithBody[PickRequest]) (Picked, error) {
-	ctx := c.Request().Context()
 	out := Picked{Tiers: []PickedTier{}}
-	w, err := s.workshop.Sweep(ctx, in.ID)
+	w, err := s.workshop.Sweep(c.Request().Context(), in.ID)
 	if err != nil {
 		return out, err
 	}
-	stone, err := finished(w.Draft)
-	if err != nil {
-		return out, err
+	picked, err := analysis.Pick(w, in.Body.X, in.Body.Y)
+	out.Draft = draftView(picked.Draft)
+	for _, t := range picked.Tiers {
+		out.Tiers = append(out.Tiers, PickedTier(t))
 	}
-	picked, err := w.Field().At(stone, in.Body.X, in.Body.Y)
-	if err != nil {
-		return out, err
-	}
-	out.Draft = draftView(w.Draft.Rewritten(picked.Diagram, nil))
-	for i, t := range picked.Diagram.Tiers {
-		if from := stone.Diagram.Tiers[i].Angle; from != t.Angle {
-			out.Tiers = append(out.Tiers, PickedTier{t.Name, from, t.Angle})
-		}
-	}
-	return out, nil
+	return out, err
 }

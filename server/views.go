@@ -7,6 +7,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"cressa/core/cutting"
+	"cressa/core/diagram"
 	"cressa/core/drawing"
 	"cressa/core/gear"
 	"cressa/core/material"
@@ -57,7 +58,8 @@ type Facet struct {
 	AtMeet bool  `json:"atMeet"`
 }
 
-// Dial is a position on a gear: the tooth and, between teeth, the cheat in degrees.
+// Dial is a position on a gear: the tooth and, between teeth, the cheat in degrees, 0 where
+// there is none worth telling.
 type Dial struct {
 	Tooth int     `json:"tooth"`
 	Cheat float64 `json:"cheat"`
@@ -70,6 +72,8 @@ type Dial struct {
 
 // Tier is one tier of a solved diagram, in words and figures.
 type Tier struct {
+	// Key is that of the tier in the draft: it stays when tiers are moved or renamed.
+	Key   string  `json:"key"`
 	Name  string  `json:"name"`
 	Part  string  `json:"part"`
 	Up    string  `json:"up"`
@@ -146,6 +150,8 @@ type viewing struct {
 	refractiveIndex float64
 	complete        bool
 	machine         workshop.Machine
+	// draft is what the stone was cut from.
+	draft diagram.Draft
 	// off are the places of tiers that are left off.
 	off []int
 }
@@ -169,7 +175,7 @@ func viewOf(s *cutting.Stone, v viewing) *StoneView {
 	scale := words.Scale{MM: v.mm, Width: m.Width}
 	for i, t := range d.Tiers {
 		out.Tiers[i] = Tier{
-			Name: t.Name, Part: string(t.Part), Up: string(d.CutWith(t.Part)), Angle: t.Angle, Note: t.Note,
+			Key: v.draft.Tiers[i].Key, Name: t.Name, Part: string(t.Part), Up: string(d.CutWith(t.Part)), Angle: t.Angle, Note: t.Note,
 			Stop: words.Stop(t, d.Gear, scale), Margin: margins[i], Judgement: string(workshop.MarginGood), Dials: []Dial{},
 			Optional: t.Optional, LeftOff: slices.Contains(v.off, i),
 			OutOfReach: !v.machine.Reaches(t.Angle),
@@ -190,9 +196,16 @@ func viewOf(s *cutting.Stone, v viewing) *StoneView {
 	return out
 }
 
+// leastCheat in degrees is the least that is told: half of the last digit that angles are
+// shown with, far below what a cheater can be set to.
+const leastCheat = 0.005
+
 func dialOf(p gear.Position, teeth int, m workshop.Machine) Dial {
-	d := Dial{Tooth: p.Tooth, Cheat: p.Cheat, Azimuth: gear.Degrees(gear.Turn(p.Index, teeth))}
-	d.CheatTurns, _ = m.CheatTurns(p.Cheat)
+	d := Dial{Tooth: p.Tooth, Azimuth: gear.Circle(gear.Azimuth(p.Index, teeth))}
+	if math.Abs(p.Cheat) >= leastCheat {
+		d.Cheat = p.Cheat
+		d.CheatTurns, _ = m.CheatTurns(p.Cheat)
+	}
 	return d
 }
 
@@ -239,6 +252,6 @@ func wheelOf(teeth int) []Tooth {
 func plannedView(a *workshop.Assessment) *StoneView {
 	return viewOf(a.Stone, viewing{
 		gear: a.Choices.Gear, turns: a.Turns, mm: a.MM, complete: true,
-		refractiveIndex: a.Material.RefractiveIndex.Low, machine: a.Machine,
+		refractiveIndex: a.Material.RefractiveIndex.Low, machine: a.Machine, draft: diagram.DraftOf(a.Stone.Diagram),
 	})
 }

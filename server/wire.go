@@ -128,11 +128,11 @@ func setupsOf(setups []workshop.Setup) []Setup {
 type Run struct {
 	ID      string    `json:"id"`
 	Name    string    `json:"name"`
-	Way     string    `json:"way" validate:"oneof=tier stone"`
+	Order   string    `json:"order" validate:"oneof=tier stone"`
 	Created time.Time `json:"created"`
 }
 
-func runView(r workshop.Run) Run { return Run{r.ID, r.Name, string(r.Way), r.Created} }
+func runView(r workshop.Run) Run { return Run{r.ID, r.Name, string(r.Order), r.Created} }
 
 // SentEvent is an event as a screen sends it.
 type SentEvent struct {

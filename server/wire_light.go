@@ -6,8 +6,8 @@ import (
 	"cressa/workshop"
 )
 
-// Looking says what a stone is made of and how it is looked at.
-type Looking struct {
+// Lighting says what a stone is made of and how it is looked at.
+type Lighting struct {
 	// Material is "" for one that is known by its RefractiveIndex alone.
 	Material        string  `json:"material" validate:"max=60"`
 	RefractiveIndex float64 `json:"refractiveIndex" validate:"min=1.01,max=4"`
@@ -23,7 +23,7 @@ type Looking struct {
 
 // SweepAsked says what is swept and how it is looked at.
 type SweepAsked struct {
-	Looking
+	Lighting
 	X Axis `json:"x"`
 	Y Axis `json:"y"`
 }
@@ -41,9 +41,9 @@ type Axis struct {
 }
 
 func (a SweepAsked) asked() workshop.SweepAsked {
-	return workshop.SweepAsked{Looking: workshop.Looking(a.Looking), X: sweep.Axis(a.X), Y: sweep.Axis(a.Y)}
+	return workshop.SweepAsked{Lighting: workshop.Lighting(a.Lighting), X: sweep.Axis(a.X), Y: sweep.Axis(a.Y)}
 }
 
 func askedView(a workshop.SweepAsked) SweepAsked {
-	return SweepAsked{Looking(a.Looking), Axis(a.X), Axis(a.Y)}
+	return SweepAsked{Lighting(a.Lighting), Axis(a.X), Axis(a.Y)}
 }

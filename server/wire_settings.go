@@ -55,10 +55,10 @@ type Habits struct {
 	ID   string `json:"id" validate:"required,max=40"`
 	Name string `json:"name" validate:"required,max=60"`
 	// FirstSide is the side cut first: drawn leaves it to the diagram.
-	FirstSide string `json:"firstSide" validate:"oneof=drawn pavilion crown"`
+	FirstSide workshop.FirstSide `json:"firstSide" validate:"oneof=drawn pavilion crown"`
 	// Tick is what Done ticks at the bench.
-	Tick string `json:"tick" validate:"oneof=facet round tier"`
-	Ways
+	Tick workshop.TickOf `json:"tick" validate:"oneof=facet round tier"`
+	PlanHabits
 	// Passes are proposed for a new plan.
 	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
 }
@@ -92,7 +92,7 @@ func (s Settings) settings() workshop.Settings {
 		Materials: each(s.Materials, func(m Material) material.Material { return material.Material(m) }),
 		Machines:  each(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
 		Habits: each(s.Habits, func(h Habits) workshop.Habits {
-			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Ways: workshop.Ways(h.Ways), Passes: passesOf(h.Passes)}
+			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, PlanHabits: workshop.PlanHabits(h.PlanHabits), Passes: passesOf(h.Passes)}
 		}),
 	}
 }
@@ -103,7 +103,7 @@ func settingsView(s workshop.Settings) Settings {
 		Materials: each(s.Materials, func(m material.Material) Material { return Material(m) }),
 		Machines:  each(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
 		Habits: each(s.Habits, func(h workshop.Habits) Habits {
-			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Ways: Ways(h.Ways), Passes: passViews(h.Passes)}
+			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, PlanHabits: PlanHabits(h.PlanHabits), Passes: passViews(h.Passes)}
 		}),
 	}
 }

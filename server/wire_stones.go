@@ -17,7 +17,7 @@ type Choices struct {
 	Gear      int          `json:"gear" validate:"min=1,max=360"`
 	Size      Size         `json:"size"`
 	FirstSide diagram.Part `json:"firstSide" validate:"oneof=pavilion crown"`
-	Ways
+	PlanHabits
 	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
 }
 
@@ -25,15 +25,15 @@ type Choices struct {
 type Size struct {
 	// Basis is what the figure measures: the width or the length of the stone, or
 	// across the flats of a girdle tier.
-	Basis string  `json:"basis" validate:"oneof=width length flats"`
-	Tier  string  `json:"tier" validate:"max=12"`
-	MM    float64 `json:"mm" validate:"min=0.1,max=500"`
+	Basis workshop.Basis `json:"basis" validate:"oneof=width length flats"`
+	Tier  string         `json:"tier" validate:"max=12"`
+	MM    float64        `json:"mm" validate:"min=0.1,max=500"`
 	// Typed is the figure as it was typed.
 	Typed string `json:"typed" validate:"max=40"`
 }
 
-// Ways are the habits that a plan takes over and can change.
-type Ways struct {
+// PlanHabits are the habits that a plan takes over and can change.
+type PlanHabits struct {
 	// Girdle and Table say when these are cut within their side.
 	Girdle cutting.When `json:"girdle" validate:"oneof=drawn first last"`
 	Table  cutting.When `json:"table" validate:"oneof=drawn first last"`
@@ -56,14 +56,14 @@ type Pass struct {
 func (c Choices) choices() workshop.Choices {
 	return workshop.Choices{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: workshop.Size(c.Size), FirstSide: c.FirstSide,
-		Ways: workshop.Ways(c.Ways), Passes: passesOf(c.Passes),
+		PlanHabits: workshop.PlanHabits(c.PlanHabits), Passes: passesOf(c.Passes),
 	}
 }
 
 func choicesView(c workshop.Choices) Choices {
 	return Choices{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: Size(c.Size), FirstSide: c.FirstSide,
-		Ways: Ways(c.Ways), Passes: passViews(c.Passes),
+		PlanHabits: PlanHabits(c.PlanHabits), Passes: passViews(c.Passes),
 	}
 }
 

@@ -28,6 +28,62 @@ type MaterialView struct {
 // DiagramFields lists what a diagram's fields can be.
 type DiagramFields struct {
 	Outlines []diagram.Outline `json:"outlines"`
+	// Stops are the kinds of stop, in the order in which they are offered.
+	Stops   []StopKind   `json:"stops"`
+	Letters []PartLetter `json:"letters"`
+	// Material is what the figures of a material lie between.
+	Material []MaterialBound `json:"material"`
+}
+
+// MaterialBound says what a figure of a material lies between.
+type MaterialBound struct {
+	Field string  `json:"field"`
+	Low   float64 `json:"low"`
+	High  float64 `json:"high"`
+}
+
+// PartLetter says which part a tier belongs to whose name begins with a letter.
+type PartLetter struct {
+	Letter string       `json:"letter"`
+	Part   diagram.Part `json:"part"`
+}
+
+// StopKind is a kind of stop: for tiers of which parts, and which figure is proposed, null
+// where it takes none.
+type StopKind struct {
+	Kind  diagram.StopKind `json:"kind"`
+	Parts []diagram.Part   `json:"parts"`
+	Usual *string          `json:"usual"`
+}
+
+func diagramFields() DiagramFields {
+	out := DiagramFields{Outlines: diagram.Outlines, Stops: []StopKind{}, Letters: each(diagram.PartLetters, func(l diagram.PartLetter) PartLetter { return PartLetter(l) })}
+	out.Material = each(material.Bounds, func(b material.Bound) MaterialBound { return MaterialBound(b) })
+	for _, kind := range diagram.StopKinds {
+		k := StopKind{Kind: kind, Parts: []diagram.Part{}}
+		for _, part := range diagram.Parts {
+			if kind.For(part) {
+				k.Parts = append(k.Parts, part)
+			}
+		}
+		if figure, takes := kind.Usual(); takes {
+			usual := diagram.FormatNumber(figure)
+			k.Usual = &usual
+		}
+		out.Stops = append(out.Stops, k)
+	}
+	return out
+}
+
+// Usual is what something new begins with where nothing is said.
+type Usual struct {
+	// Gear is that of the default machine, Gears all that it has.
+	Gear  int   `json:"gear"`
+	Gears []int `json:"gears"`
+	// RefractiveIndex is about that of Material; Width is in mm.
+	RefractiveIndex float64 `json:"refractiveIndex"`
+	Material        string  `json:"material"`
+	Width           float64 `json:"width"`
 }
 
 func (s *Server) workshopRoutes() {
@@ -48,7 +104,11 @@ func (s *Server) workshopRoutes() {
 		return out, err
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/fields", name: "getFields", summary: "What a diagram's fields can be"}, func(*echo.Context, struct{}) (DiagramFields, error) {
-		return DiagramFields{diagram.Outlines}, nil
+		return diagramFields(), nil
+	})
+	handle(s, route{method: http.MethodGet, path: "/api/usual", name: "getUsual", summary: "What something new begins with"}, func(c *echo.Context, _ struct{}) (Usual, error) {
+		u, err := s.workshop.Usual(c.Request().Context())
+		return Usual(u), err
 	})
 }
 

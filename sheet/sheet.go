@@ -315,7 +315,7 @@ func (w *writer) wheel(x, y, size float64, up diagram.Part) {
 			continue
 		}
 		for _, set := range w.settings[no] {
-			used[gear.Degrees(gear.Turn(set.Index, w.content.Gear))] = true
+			used[gear.Circle(gear.Azimuth(set.Index, w.content.Gear))] = true
 		}
 	}
 	for _, t := range drawing.Wheel(w.content.Gear) {

@@ -19,7 +19,9 @@ const (
 	RecordUnreadable = "record-unreadable"
 )
 
-// Check looks at the file itself, at what its rows refer to, and at every document.
+// Check looks at the file itself, at what its rows refer to, and at every document. It
+// returns an error only where the check itself cannot go on; what is wrong with the file
+// is a finding.
 func (s *Store) Check(ctx context.Context) ([]workshop.Finding, error) {
 	out := []workshop.Finding{}
 	if err := s.rows(ctx, func(scan scan) error {

@@ -206,8 +206,8 @@ func passesOf(docs []passDoc) []workshop.Pass {
 	return out
 }
 
-func waysOf(girdle, table, visiting, finish, turning string) workshop.Ways {
-	return workshop.Ways{
+func planHabitsOf(girdle, table, visiting, finish, turning string) workshop.PlanHabits {
+	return workshop.PlanHabits{
 		Girdle: cutting.When(girdle), Table: cutting.When(table), Visiting: gear.Visiting(visiting),
 		GirdleFinish: workshop.GirdleFinish(finish), Turning: workshop.Turning(turning),
 	}
@@ -215,7 +215,7 @@ func waysOf(girdle, table, visiting, finish, turning string) workshop.Ways {
 
 func choicesDocOf(c workshop.Choices) choicesDoc {
 	return choicesDoc{
-		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: sizeDoc(c.Size), FirstSide: string(c.FirstSide),
+		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: sizeDoc{string(c.Size.Basis), c.Size.Tier, c.Size.MM, c.Size.Typed}, FirstSide: string(c.FirstSide),
 		Girdle: string(c.Girdle), Table: string(c.Table), Visiting: string(c.Visiting), GirdleFinish: string(c.GirdleFinish), Turning: string(c.Turning),
 		Passes: passDocsOf(c.Passes),
 	}
@@ -223,8 +223,8 @@ func choicesDocOf(c workshop.Choices) choicesDoc {
 
 func (d choicesDoc) choices() workshop.Choices {
 	return workshop.Choices{
-		Material: d.Material, Machine: d.Machine, Gear: d.Gear, Size: workshop.Size(d.Size), FirstSide: diagram.Part(d.FirstSide),
-		Ways: waysOf(d.Girdle, d.Table, d.Visiting, d.GirdleFinish, d.Turning), Passes: passesOf(d.Passes),
+		Material: d.Material, Machine: d.Machine, Gear: d.Gear, Size: workshop.Size{Basis: workshop.Basis(d.Size.Basis), Tier: d.Size.Tier, MM: d.Size.MM, Typed: d.Size.Typed}, FirstSide: diagram.Part(d.FirstSide),
+		PlanHabits: planHabitsOf(d.Girdle, d.Table, d.Visiting, d.GirdleFinish, d.Turning), Passes: passesOf(d.Passes),
 	}
 }
 
@@ -310,7 +310,7 @@ func settingsDocument(s workshop.Settings) string {
 	}
 	for _, h := range s.Habits {
 		d.Habits = append(d.Habits, habitsDoc{
-			ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick,
+			ID: h.ID, Name: h.Name, FirstSide: string(h.FirstSide), Tick: string(h.Tick),
 			Girdle: string(h.Girdle), Table: string(h.Table), Visiting: string(h.Visiting), GirdleFinish: string(h.GirdleFinish), Turning: string(h.Turning),
 			Passes: passDocsOf(h.Passes),
 		})
@@ -335,8 +335,8 @@ func readSettings(text string) (workshop.Settings, error) {
 	}
 	for _, h := range d.Habits {
 		s.Habits = append(s.Habits, workshop.Habits{
-			ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick,
-			Ways: waysOf(h.Girdle, h.Table, h.Visiting, h.GirdleFinish, h.Turning), Passes: passesOf(h.Passes),
+			ID: h.ID, Name: h.Name, FirstSide: workshop.FirstSide(h.FirstSide), Tick: workshop.TickOf(h.Tick),
+			PlanHabits: planHabitsOf(h.Girdle, h.Table, h.Visiting, h.GirdleFinish, h.Turning), Passes: passesOf(h.Passes),
 		})
 	}
 	for _, m := range d.Materials {

@@ -269,7 +269,7 @@ func (s *Store) FillOnce(ctx context.Context, set string) (bool, error) {
 	statement := `INSERT INTO library_fills (name) VALUES (?) ON CONFLICT DO NOTHING`
 	result, err := s.on(ctx, statement).ExecContext(ctx, statement, set)
 	if err != nil {
-		return false, told(err)
+		return false, storeError(err)
 	}
 	n, err := result.RowsAffected()
 	return n == 1, err

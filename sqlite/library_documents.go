@@ -136,7 +136,7 @@ func (a asAsked) Scan(v any) error {
 		return err
 	}
 	*a.to = workshop.SweepAsked{
-		Looking: workshop.Looking{
+		Lighting: workshop.Lighting{
 			Material: d.Material, RefractiveIndex: d.RefractiveIndex, Tint: d.Tint, Width: d.Width,
 			Model: light.Model(d.Model), HeadAngle: d.HeadAngle, FrostedGirdle: d.FrostedGirdle,
 		},

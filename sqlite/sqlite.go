@@ -39,9 +39,10 @@ const (
 	pragmas         = "busy_timeout(5000)"
 )
 
-// Open opens the database file, makes it where there is none, and brings an older
-// one up to date after copying it aside. A start that was cut short is begun again: what
-// it left is nothing, or whole.
+// Open opens the database file, makes it where there is none, and brings an older one up
+// to date after copying it aside. A start that was cut short is begun again: what it left
+// is nothing, or whole. It returns an error that names the file where it cannot be opened,
+// copied or brought up to date.
 func Open(ctx context.Context, file string) (*Store, error) {
 	info, err := os.Stat(file)
 	fresh := errors.Is(err, fs.ErrNotExist) || err == nil && info.Size() == 0
@@ -58,7 +59,7 @@ func Open(ctx context.Context, file string) (*Store, error) {
 	return &Store{db: db}, nil
 }
 
-// Close closes the file.
+// Close closes the file. It returns the error of the database package.
 func (s *Store) Close() error { return s.db.Close() }
 
 // migrate applies what the database lacks. Before it changes an older file it
@@ -103,21 +104,21 @@ func (s *Store) InTx(ctx context.Context, f func(context.Context) error) error {
 	}
 	tx, err := s.db.BeginTx(ctx, nil)
 	if err != nil {
-		return told(err)
+		return storeError(err)
 	}
 	if err := f(context.WithValue(ctx, txKey{}, tx)); err != nil {
 		// Where the context has ended the transaction is rolled back already.
 		if back := tx.Rollback(); !errors.Is(back, sql.ErrTxDone) {
-			err = errors.Join(err, told(back))
+			err = errors.Join(err, storeError(back))
 		}
 		return err
 	}
-	return told(tx.Commit())
+	return storeError(tx.Commit())
 }
 
-// told turns what the driver says into the workshop's words for it: that there is no such
-// row, and that the file cannot be reached now.
-func told(err error) error {
+// storeError turns an error of the driver into the workshop's own: ErrNotFound where there is
+// no such row, ErrBusy where the file cannot be reached now.
+func storeError(err error) error {
 	if errors.Is(err, sql.ErrNoRows) {
 		return workshop.ErrNotFound
 	}
@@ -152,19 +153,19 @@ func (s *Store) on(ctx context.Context, statement string) querier {
 
 func (s *Store) exec(ctx context.Context, statement string, args ...any) error {
 	_, err := s.on(ctx, statement).ExecContext(ctx, statement, args...)
-	return told(err)
+	return storeError(err)
 }
 
 // row reads the one row of a query. Where there is none the error is ErrNotFound.
 func (s *Store) row(ctx context.Context, query string, args []any, into ...any) error {
-	return told(s.on(ctx, query).QueryRowContext(ctx, query, args...).Scan(into...))
+	return storeError(s.on(ctx, query).QueryRowContext(ctx, query, args...).Scan(into...))
 }
 
 // rows calls each for every row of a query.
 func (s *Store) rows(ctx context.Context, each func(scan) error, query string, args ...any) error {
 	rows, err := s.on(ctx, query).QueryContext(ctx, query, args...)
 	if err != nil {
-		return told(err)
+		return storeError(err)
 	}
 	defer rows.Close()
 	for rows.Next() {
@@ -172,7 +173,7 @@ func (s *Store) rows(ctx context.Context, each func(scan) error, query string, a
 			return err
 		}
 	}
-	return told(rows.Err())
+	return storeError(rows.Err())
 }
 
 // changeOne runs a statement that is to change one row. Where it changes none the
@@ -180,7 +181,7 @@ func (s *Store) rows(ctx context.Context, each func(scan) error, query string, a
 func (s *Store) changeOne(ctx context.Context, statement string, args ...any) error {
 	result, err := s.on(ctx, statement).ExecContext(ctx, statement, args...)
 	if err != nil {
-		return told(err)
+		return storeError(err)
 	}
 	n, err := result.RowsAffected()
 	if err == nil && n == 0 {

@@ -55,7 +55,7 @@ func TestAnOlderDatabaseIsCopiedAsideAndBroughtUpToDate(t *testing.T) {
 	assert.Equal(t, []int{64, 96}, m.Gears)
 	assert.Equal(t, 0.25, m.AngleStep)
 	assert.Equal(t, workshop.CheaterNone, m.Cheater)
-	assert.Equal(t, "tier", h.Tick)
+	assert.Equal(t, workshop.TickTier, h.Tick)
 	assert.Equal(t, []workshop.Pass{{ID: "a", Name: "Cut", Lap: "600"}}, h.Passes)
 	stone, err := store.Stone(t.Context(), "s")
 	require.NoError(t, err)

@@ -262,13 +262,13 @@ func (s *Store) insertPlan(ctx context.Context, workID string, p workshop.Plan) 
 
 // InsertRun implements workshop.StoneStore.
 func (s *Store) InsertRun(ctx context.Context, r workshop.Run) error {
-	return s.exec(ctx, `INSERT INTO runs (id, name, way, created) VALUES (?, ?, ?, ?)`, r.ID, r.Name, r.Way, instant(r.Created))
+	return s.exec(ctx, `INSERT INTO runs (id, name, way, created) VALUES (?, ?, ?, ?)`, r.ID, r.Name, r.Order, instant(r.Created))
 }
 
 // Run implements workshop.StoneStore.
 func (s *Store) Run(ctx context.Context, id string) (workshop.Run, []workshop.Stone, error) {
 	var r workshop.Run
-	if err := s.row(ctx, `SELECT id, name, way, created FROM runs WHERE id = ?`, []any{id}, &r.ID, &r.Name, &r.Way, asInstant{&r.Created}); err != nil {
+	if err := s.row(ctx, `SELECT id, name, way, created FROM runs WHERE id = ?`, []any{id}, &r.ID, &r.Name, &r.Order, asInstant{&r.Created}); err != nil {
 		return r, nil, err
 	}
 	stones, err := s.wholeStones(ctx, `s.run = ?`, id)
@@ -363,6 +363,7 @@ func (s *Store) DropPhoto(ctx context.Context, stoneID, id string) error {
 }
 
 // PhotoHashes returns the hashes of all photos, for checking that their files are there.
+// It returns workshop.ErrBusy where the file cannot be read now.
 func (s *Store) PhotoHashes(ctx context.Context) ([]string, error) {
 	return s.texts(ctx, `SELECT DISTINCT hash FROM photos ORDER BY hash`)
 }

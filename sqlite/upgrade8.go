@@ -261,7 +261,7 @@ func (u *upgrade8) log(ctx context.Context) error {
 		case journal.Check:
 			payload = journal.Checked{Setup: setup, Item: item}
 		case journal.Transfer:
-			payload = journal.Turned{Setup: setup}
+			payload = journal.Transferred{Setup: setup}
 		case journal.Note:
 			payload = journal.Noted{Text: text}
 		case journal.Undo:

@@ -6,9 +6,11 @@ import (
 	"fmt"
 	"strings"
 
+	"cressa/analysis"
 	"cressa/core/angles"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/material"
 	"cressa/core/polyhedron"
 	"cressa/core/quick"
 	"cressa/core/sweep"
@@ -268,6 +270,9 @@ var problems = map[diagram.Code]sentence{
 	workshop.BadMaterial: func(p diagram.Problem) string {
 		return fmt.Sprintf("%s: its %s cannot be. %s", p.Text, materialField(p.Other), materialBounds(p.Other))
 	},
+	analysis.OtherFacets: func(diagram.Problem) string {
+		return "The two diagrams do not have the same facets, so their meets cannot be held against each other."
+	},
 	workshop.UnknownMaterial: func(p diagram.Problem) string {
 		return fmt.Sprintf("No material is called %q. Choose one from the list.", p.Text)
 	},
@@ -358,15 +363,17 @@ func materialField(field string) string {
 }
 
 func materialBounds(field string) string {
+	b := material.BoundOf(field)
+	between := fmt.Sprintf("from %s to %s", diagram.FormatNumber(b.Low), diagram.FormatNumber(b.High))
 	switch field {
 	case "refractiveIndex":
-		return "It lies from 1.3 to 4, the lower figure first."
+		return "It lies " + between + ", the lower figure first."
 	case "birefringence":
 		return "It is 0 for a singly refractive material, and over 0 to 1 for the others."
 	case "dispersion":
-		return "It lies from 0 to 1; 0 where it is not known."
+		return "It lies " + between + "; 0 where it is not known."
 	case "sg":
-		return "It lies from 0.8 to 20."
+		return "It lies " + between + "."
 	}
-	return "It lies from 1 to 10 on the scale of Mohs, the lower figure first."
+	return "It lies " + between + " on the scale of Mohs, the lower figure first."
 }

@@ -50,7 +50,7 @@ func TestStopsAreToldAsCuttersTellThem(t *testing.T) {
 func TestEveryProblemHasItsWords(t *testing.T) {
 	declared := regexp.MustCompile(`(?m)^\s*[A-Z]\w*\s+(?:diagram\.)?Code\s*= "([a-z-]+)"|^(?:const\s+)[A-Z]\w*\s+diagram\.Code = "([a-z-]+)"`)
 	found := 0
-	for _, pattern := range []string{"../core/diagram/*.go", "../core/cutting/*.go", "../core/angles/*.go", "../core/polyhedron/*.go", "../core/quick/*.go", "../core/sweep/*.go", "../formats/*.go", "../workshop/*.go"} {
+	for _, pattern := range []string{"../core/*/*.go", "../formats/*.go", "../analysis/*.go", "../workshop/*.go"} {
 		files, err := filepath.Glob(pattern)
 		require.NoError(t, err)
 		for _, file := range files {

@@ -38,8 +38,8 @@ type AccessStore interface {
 	DropDevice(ctx context.Context, id string) error
 }
 
-// PairDevice lets a device in from now on. Session is the secret that it shows each
-// time; only its hash is kept.
+// PairDevice lets a device in from now on. Session is the secret that it shows each time;
+// only its hash is kept. It returns only the errors of the store.
 func (a *Access) PairDevice(ctx context.Context, name string) (d Device, session string, err error) {
 	session = a.secret(32)
 	if name = strings.TrimSpace(name); name == "" {
@@ -77,15 +77,18 @@ func (a *Access) AdmitDevice(ctx context.Context, session string) (Device, error
 	return d, nil
 }
 
-// Devices returns the paired devices, the one paired last first.
+// Devices returns the paired devices, the one paired last first. It returns only the
+// errors of the store.
 func (a *Access) Devices(ctx context.Context) ([]Device, error) { return a.store.Devices(ctx) }
 
-// NameDevice gives a device another name.
+// NameDevice gives a device another name. It returns ErrNotFound where no such device is
+// paired.
 func (a *Access) NameDevice(ctx context.Context, id, name string) error {
 	return a.store.NameDevice(ctx, id, name)
 }
 
-// RevokeDevice shuts a device out: its session no longer counts.
+// RevokeDevice shuts a device out: its session no longer counts. It returns ErrNotFound
+// where no such device is paired.
 func (a *Access) RevokeDevice(ctx context.Context, id string) error {
 	return a.store.DropDevice(ctx, id)
 }

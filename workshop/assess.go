@@ -93,8 +93,10 @@ const (
 	SamePass        diagram.Code = "same-pass"
 )
 
-// Assess works a plan out without keeping it, from a revision that was frozen
-// before or, where that is "", from the diagram's present one.
+// Assess works a plan out without keeping it, from a revision that was frozen before or,
+// where that is "", from the diagram's present one. It returns ErrNotFound for an unknown
+// diagram or revision, ErrNotKept for a draft without a kept version, and a
+// diagram.Problem where the choices do not fit the diagram or the machine.
 func (s *Stones) Assess(ctx context.Context, diagramID, revision string, c Choices) (*Assessment, error) {
 	revision, err := s.library.freeze(ctx, diagramID, revision)
 	if err != nil {
@@ -163,7 +165,8 @@ func assess(d *diagram.Diagram, c Choices, m material.Material, machine Machine)
 }
 
 // AssessStone works out the plan of a stone's present work, from what the plan has frozen
-// and nothing else.
+// and nothing else. It returns ErrNoPlan for a repair without one, and a diagram.Problem
+// where the frozen plan no longer cuts.
 func (s *Stones) AssessStone(ctx context.Context, stone Stone) (*Assessment, error) {
 	p := stone.Work().Plan
 	if p == nil {
@@ -227,9 +230,9 @@ func inField(err error, field diagram.Field) error {
 func scale(s *cutting.Stone, size Size) (float64, error) {
 	m := s.Measures()
 	switch size.Basis {
-	case "length":
+	case AlongLength:
 		return size.MM / m.Length, nil
-	case "flats":
+	case AcrossFlats:
 		for _, c := range s.Calipers() {
 			if s.Diagram.Tiers[c.TierNo].Name == size.Tier {
 				return size.MM / c.Across, nil

@@ -12,17 +12,37 @@ import (
 type Habits struct {
 	ID   string `validate:"required,max=40"`
 	Name string `validate:"required,max=60"`
-	// FirstSide is the side cut first: drawn leaves it to the diagram.
-	FirstSide string `validate:"oneof=drawn pavilion crown"`
-	// Tick is what Done ticks at the bench: facet, round or tier.
-	Tick string `validate:"oneof=facet round tier"`
-	Ways
+	// FirstSide is the side cut first.
+	FirstSide FirstSide `validate:"oneof=drawn pavilion crown"`
+	// Tick is what Done ticks at the bench.
+	Tick TickOf `validate:"oneof=facet round tier"`
+	PlanHabits
 	// Passes are proposed for a new plan.
 	Passes []Pass `validate:"min=1,max=12,dive"`
 }
 
-// Ways are the habits that a plan takes over and can change.
-type Ways struct {
+// FirstSide is which side of a diagram somebody cuts first.
+type FirstSide string
+
+// The sides that may be first.
+const (
+	SideAsDrawn   FirstSide = "drawn" // as the diagram has it
+	PavilionFirst FirstSide = "pavilion"
+	CrownFirst    FirstSide = "crown"
+)
+
+// TickOf is how much one press of Done ticks.
+type TickOf string
+
+// What Done may tick.
+const (
+	TickFacet TickOf = "facet"
+	TickRound TickOf = "round" // facets that follow each other at one angle
+	TickTier  TickOf = "tier"
+)
+
+// PlanHabits are the habits that a plan takes over and can change.
+type PlanHabits struct {
 	// Girdle and Table say when these are cut within their side.
 	Girdle cutting.When `validate:"oneof=drawn first last"`
 	Table  cutting.When `validate:"oneof=drawn first last"`
@@ -34,9 +54,9 @@ type Ways struct {
 	Turning Turning `validate:"oneof=whole sides"`
 }
 
-// said returns the ways with the zero values written out.
-func (w Ways) said() Ways {
-	return Ways{
+// withDefaults returns the habits with the zero values written out.
+func (w PlanHabits) withDefaults() PlanHabits {
+	return PlanHabits{
 		Girdle: cmp.Or(w.Girdle, cutting.AsDrawn), Table: cmp.Or(w.Table, cutting.AsDrawn),
 		Visiting:     cmp.Or(w.Visiting, gear.AsWritten),
 		GirdleFinish: cmp.Or(w.GirdleFinish, GirdlePolished), Turning: cmp.Or(w.Turning, TurnedWhole),
@@ -83,8 +103,8 @@ const (
 // DefaultHabits is what a new workshop starts with.
 func DefaultHabits() Habits {
 	return Habits{
-		ID: "habits", Name: "My habits", FirstSide: "drawn", Tick: "facet",
-		Ways: Ways{}.said(),
+		ID: "habits", Name: "My habits", FirstSide: SideAsDrawn, Tick: TickFacet,
+		PlanHabits: PlanHabits{}.withDefaults(),
 		Passes: []Pass{
 			{ID: "cut", Name: "Cut", Lap: "600"},
 			{ID: "prepolish", Name: "Pre-polish", Lap: "3000"},
@@ -95,8 +115,11 @@ func DefaultHabits() Habits {
 
 // side returns the side that these habits cut first of a diagram.
 func (h Habits) side(d *diagram.Diagram) diagram.Part {
-	if side := diagram.Part(h.FirstSide); side == diagram.Pavilion || side == diagram.Crown {
-		return side
+	switch h.FirstSide {
+	case PavilionFirst:
+		return diagram.Pavilion
+	case CrownFirst:
+		return diagram.Crown
 	}
 	return d.FirstSide
 }

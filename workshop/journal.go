@@ -306,12 +306,12 @@ func (d *desk) save(ctx context.Context) error {
 }
 
 // EventsAfter returns the events of a work with places after the given one, at most limit
-// of them; 0 is the start.
+// of them; 0 is the start. An unknown work has none.
 func (j *Journal) EventsAfter(ctx context.Context, workID string, after int64, limit int) ([]journal.Event, error) {
 	return j.store.Events(ctx, []string{workID}, after, limit)
 }
 
-// WorkState returns where a work stands.
+// WorkState returns where a work stands. It returns ErrNotFound for an unknown work.
 func (j *Journal) WorkState(ctx context.Context, workID string) (WorkState, error) {
 	s, err := j.desk().open(ctx, workID)
 	if err != nil {
@@ -321,7 +321,7 @@ func (j *Journal) WorkState(ctx context.Context, workID string) (WorkState, erro
 }
 
 // Refresh makes anew what is kept of the works whose state does not reach to the end of
-// their log. It looks at no event but theirs.
+// their log. It looks at no event but theirs. After an error nothing has changed.
 func (j *Journal) Refresh(ctx context.Context) error {
 	return j.store.InTx(ctx, func(ctx context.Context) error {
 		stale, err := j.store.StaleWorks(ctx)
@@ -359,7 +359,8 @@ const (
 )
 
 // CheckStates holds the state that is kept of every work against its log, and keeps it
-// anew where it differs and repair is set.
+// anew where it differs and repair is set. After an error the findings are those of the
+// works before it; what was kept anew stays.
 func (j *Journal) CheckStates(ctx context.Context, repair bool) ([]Finding, error) {
 	works, err := j.store.WorkIDs(ctx)
 	if err != nil {

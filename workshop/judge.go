@@ -69,7 +69,8 @@ func (l *Library) Judged(ctx context.Context, revision string) (Judged, error) {
 }
 
 // JudgeNext has the default machine judge one version that it has not judged yet. It
-// returns false where there is none.
+// returns false where there is none. It returns only the errors of the store: a version
+// that cannot be judged is judged so.
 func (l *Library) JudgeNext(ctx context.Context) (more bool, err error) {
 	settings, err := l.preferences.Settings(ctx)
 	if err != nil {

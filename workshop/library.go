@@ -244,7 +244,8 @@ func pictureOf(s *cutting.Stone) Picture {
 
 func round3(v float64) float64 { return math.Round(v*1000) / 1000 }
 
-// Diagrams returns a page of the library, as the default machine sees it.
+// Diagrams returns a page of the library, as the default machine sees it. It returns only
+// the errors of the store.
 func (l *Library) Diagrams(ctx context.Context, f DiagramFilter, after Cursor, limit int) (DiagramPage, error) {
 	settings, err := l.preferences.Settings(ctx)
 	if err != nil {
@@ -262,43 +263,43 @@ func edited(d Diagram) bool {
 	return len(problems) > 0 || diagram.Hash(read) != d.Revision
 }
 
-// Diagram returns one diagram of the library.
+// Diagram returns one diagram of the library. It returns ErrNotFound.
 func (l *Library) Diagram(ctx context.Context, id string) (Diagram, error) {
 	return l.store.Diagram(ctx, id)
 }
 
-// Variants returns a diagram and its variants, by name.
+// Variants returns a diagram and its variants, by name. It returns only the errors of the
+// store.
 func (l *Library) Variants(ctx context.Context, d Diagram) ([]DiagramName, error) {
 	return l.store.Variants(ctx, d.Group())
 }
 
-// Revision returns a version of a diagram by its hash.
+// Revision returns a version of a diagram by its hash. It returns ErrNotFound.
 func (l *Library) Revision(ctx context.Context, hash string) (Revision, error) {
 	return l.store.Revision(ctx, hash)
 }
 
-// Picture returns the small drawing of a version.
+// Picture returns the small drawing of a version. It returns ErrNotFound where the version
+// is unknown or has none.
 func (l *Library) Picture(ctx context.Context, hash string) (Picture, error) {
 	return l.store.Picture(ctx, hash)
 }
 
-// EmptyBin removes the diagrams that were deleted longer than KeepDeleted ago.
+// EmptyBin removes the diagrams that were deleted longer than KeepDeleted ago. It returns
+// only the errors of the store.
 func (l *Library) EmptyBin(ctx context.Context) error {
 	return l.store.DropHidden(ctx, l.moment().Add(-KeepDeleted))
 }
 
-// NewDiagram adds an empty diagram to the library: a draft without tiers.
+// NewDiagram adds an empty diagram to the library: a draft without tiers. It returns only
+// the errors of the store.
 func (l *Library) NewDiagram(ctx context.Context) (Diagram, error) {
-	s, err := l.preferences.Settings(ctx)
+	usual, err := l.preferences.Usual(ctx)
 	if err != nil {
 		return Diagram{}, err
 	}
-	gear := "96"
-	if gears := s.MachineOf("").Gears; len(gears) > 0 {
-		gear = fmt.Sprint(gears[len(gears)-1])
-	}
 	return l.add(ctx, diagram.Draft{
-		Outline: "round", Gear: gear, RefractiveIndex: "1.54",
+		Outline: "round", Gear: fmt.Sprint(usual.Gear), RefractiveIndex: diagram.FormatNumber(usual.RefractiveIndex),
 		FirstSide: string(diagram.Pavilion), Indexing: string(diagram.Dialled), Tiers: []diagram.DraftTier{},
 	}, nil, Diagram{})
 }
@@ -314,7 +315,8 @@ func (l *Library) ImportDraft(ctx context.Context, draft diagram.Draft, origin s
 
 // Fill adds the diagrams that ship with the application, all or none of them, the first
 // time that it is called with the name of the set. Those that are there already, by their
-// content, are left alone.
+// content, are left alone. It returns the error of the first diagram that does not cut,
+// with its name.
 func (l *Library) Fill(ctx context.Context, set string, starters []*diagram.Diagram) error {
 	return l.store.InTx(ctx, func(ctx context.Context) error {
 		first, err := l.store.FillOnce(ctx, set)
@@ -364,7 +366,7 @@ func (l *Library) add(ctx context.Context, draft diagram.Draft, r *Revision, as 
 	return d, l.store.InsertDiagram(ctx, d, r)
 }
 
-// CopyDiagram adds a copy of a diagram under a name that says so.
+// CopyDiagram adds a copy of a diagram under a name that says so. It returns ErrNotFound.
 func (l *Library) CopyDiagram(ctx context.Context, id string) (Diagram, error) {
 	d, err := l.store.Diagram(ctx, id)
 	if err != nil {
@@ -376,7 +378,8 @@ func (l *Library) CopyDiagram(ctx context.Context, id string) (Diagram, error) {
 }
 
 // VaryDiagram adds a variant of a diagram: a copy that is held against it side by
-// side. Variants of a variant belong to the same group.
+// side, under a name with the next free letter. Variants of a variant belong to the same
+// group. The error is ErrNotFound where there is no such diagram.
 func (l *Library) VaryDiagram(ctx context.Context, id string) (Diagram, error) {
 	d, err := l.store.Diagram(ctx, id)
 	if err != nil {
@@ -394,7 +397,34 @@ func (l *Library) VaryDiagram(ctx context.Context, id string) (Diagram, error) {
 			break
 		}
 	}
-	return l.addDraft(ctx, draft, Diagram{Origin: d.Origin, SenseChosen: d.SenseChosen, VariantOf: d.Group()})
+	return l.addDraft(ctx, draft, variantOf(d))
+}
+
+// AddVariant adds a changed draft of a diagram, under the name that it has, as a variant with
+// a version. It returns the errors of Validate, ErrNotFound where there is no such diagram,
+// and a NotCuttable where the draft makes no stone; then nothing is added.
+func (l *Library) AddVariant(ctx context.Context, id string, draft diagram.Draft) (Diagram, error) {
+	if err := Validate(draft); err != nil {
+		return Diagram{}, err
+	}
+	d, err := l.store.Diagram(ctx, id)
+	if err != nil {
+		return Diagram{}, err
+	}
+	read, problems := draft.Read()
+	if len(problems) > 0 {
+		return Diagram{}, NotCuttable{problems}
+	}
+	r, err := l.revisionOf(read)
+	if err != nil {
+		return Diagram{}, err
+	}
+	return l.add(ctx, draft, r, variantOf(d))
+}
+
+// variantOf holds what a variant takes over from a diagram.
+func variantOf(d Diagram) Diagram {
+	return Diagram{Origin: d.Origin, SenseChosen: d.SenseChosen, VariantOf: d.Group()}
 }
 
 var variantMark = regexp.MustCompile(` · [A-Z]$`)
@@ -408,8 +438,9 @@ func (l *Library) addDraft(ctx context.Context, draft diagram.Draft, as Diagram)
 	return l.importAs(ctx, read, as)
 }
 
-// ChooseSense says which way a diagram's indexes run, over the version that the
-// caller read. It is asked once.
+// ChooseSense says which way a diagram's indexes run, over the version that the caller
+// read. It is asked once. It returns ErrNotFound, and ErrStale where the version is not
+// the stored one.
 func (l *Library) ChooseSense(ctx context.Context, id string, indexing diagram.Indexing, version int) (Diagram, error) {
 	d, err := l.store.Diagram(ctx, id)
 	if err != nil {
@@ -439,8 +470,9 @@ func copyName(name string) string {
 	return strings.TrimSuffix(name, " (copy)") + " (copy)"
 }
 
-// SaveDraft stores a draft as it was typed, mistakes included, over the version
-// that the caller read. It returns the diagram with its new version.
+// SaveDraft stores a draft as it was typed, mistakes included, over the version that the
+// caller read. It returns the diagram with its new version. It returns the errors of
+// Validate, ErrNotFound, ErrStarter, and ErrStale where the version is not the stored one.
 func (l *Library) SaveDraft(ctx context.Context, id string, draft diagram.Draft, version int) (Diagram, error) {
 	if err := Validate(draft); err != nil {
 		return Diagram{}, err
@@ -490,14 +522,15 @@ func (l *Library) keep(ctx context.Context, d Diagram, version int) (Diagram, er
 	return d, nil
 }
 
-// DeleteDiagram hides a diagram; RestoreDiagram brings it back within KeepDeleted.
-// Stones that were planned from it keep their own revision.
+// DeleteDiagram hides a diagram; RestoreDiagram brings it back within KeepDeleted. Stones
+// that were planned from it keep their own revision. It returns ErrNotFound.
 func (l *Library) DeleteDiagram(ctx context.Context, id string) error {
 	now := l.moment()
 	return l.store.HideDiagram(ctx, id, &now)
 }
 
-// RestoreDiagram brings a deleted diagram back.
+// RestoreDiagram brings a deleted diagram back. It returns ErrNotFound where there is none
+// or its time is over.
 func (l *Library) RestoreDiagram(ctx context.Context, id string) error {
 	return l.store.InTx(ctx, func(ctx context.Context) error {
 		if err := l.EmptyBin(ctx); err != nil {

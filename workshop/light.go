@@ -12,8 +12,8 @@ import (
 	"cressa/workshop/journal"
 )
 
-// Looking says what a stone is made of and how it is looked at.
-type Looking struct {
+// Lighting says what a stone is made of and how it is looked at.
+type Lighting struct {
 	// Material is "" for one that is known by its RefractiveIndex alone.
 	Material        string  `validate:"max=60"`
 	RefractiveIndex float64 `validate:"min=1.01,max=4"`
@@ -30,8 +30,8 @@ type Looking struct {
 // UnknownTint says that there is no such body colour.
 const UnknownTint diagram.Code = "unknown-tint"
 
-// Seen is what a Looking comes to.
-type Seen struct {
+// Lit is what a Lighting comes to.
+type Lit struct {
 	// Experiment has no grid and no tilt yet, and no colour: figures compare cuts.
 	Experiment light.Experiment
 	Tint       material.Tint
@@ -43,24 +43,24 @@ type Seen struct {
 }
 
 // Resolve finds the material's figures. The error is a Problem.
-func (l Looking) Resolve(s Settings) (Seen, error) {
+func (l Lighting) Resolve(s Settings) (Lit, error) {
 	m := material.Material{RefractiveIndex: material.Range{Low: l.RefractiveIndex, High: l.RefractiveIndex}}
 	if l.Material != "" {
 		var ok bool
 		if m, ok = s.Material(l.Material); !ok {
-			return Seen{}, diagram.Problem{Code: UnknownMaterial, TierNo: -1, Field: "material", Text: l.Material}
+			return Lit{}, diagram.Problem{Code: UnknownMaterial, TierNo: -1, Field: "material", Text: l.Material}
 		}
 	}
 	tint := m.UsualTint()
 	if l.Tint != "" {
 		var ok bool
 		if tint, ok = material.FindTint(l.Tint); !ok {
-			return Seen{}, diagram.Problem{Code: UnknownTint, TierNo: -1, Field: "tint", Text: l.Tint}
+			return Lit{}, diagram.Problem{Code: UnknownTint, TierNo: -1, Field: "tint", Text: l.Tint}
 		}
 	}
 	// The lower index decides whether light is kept.
 	n := m.RefractiveIndex.Low
-	return Seen{
+	return Lit{
 		Experiment: light.Experiment{RefractiveIndex: n, HeadAngle: l.HeadAngle, FrostedGirdle: l.FrostedGirdle, Width: l.Width},
 		Tint:       tint,
 		Fan: light.Fan{
@@ -100,6 +100,7 @@ func GirdleWorks(s *cutting.Stone, passes int, pace float64) []GirdleWork {
 
 // Pace returns how many minutes a visit takes: the median of what was logged on the stones
 // that were worked on last, or, where nothing was, the usual minutes; logged tells which.
+// It returns only the errors of the store.
 func (s *Stones) Pace(ctx context.Context) (minutes float64, logged bool, err error) {
 	const lately = 50
 	paces, err := s.store.Paces(ctx, lately)

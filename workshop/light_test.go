@@ -14,8 +14,8 @@ import (
 
 func TestAMaterialIsLookedAtByItsLowerIndexInItsColour(t *testing.T) {
 	settings := workshop.DefaultSettings()
-	looking := workshop.Looking{Material: "Peridot", RefractiveIndex: 1.5, Width: 9, Model: light.Head, HeadAngle: 16, FrostedGirdle: true}
-	seen, err := looking.Resolve(settings)
+	lighting := workshop.Lighting{Material: "Peridot", RefractiveIndex: 1.5, Width: 9, Model: light.Head, HeadAngle: 16, FrostedGirdle: true}
+	seen, err := lighting.Resolve(settings)
 	require.NoError(t, err)
 	peridot, _ := material.Find("Peridot")
 	assert.Equal(t, light.Experiment{RefractiveIndex: peridot.RefractiveIndex.Low, HeadAngle: 16, FrostedGirdle: true, Width: 9}, seen.Experiment)
@@ -24,13 +24,13 @@ func TestAMaterialIsLookedAtByItsLowerIndexInItsColour(t *testing.T) {
 	assert.Less(t, seen.Fan[0], seen.Fan[1], "red is bent least")
 	assert.Less(t, seen.Fan[1], seen.Fan[2])
 
-	looking.Material, looking.Tint = "", "red"
-	seen, err = looking.Resolve(settings)
+	lighting.Material, lighting.Tint = "", "red"
+	seen, err = lighting.Resolve(settings)
 	require.NoError(t, err)
 	assert.Equal(t, light.Fan{1.5, 1.5, 1.5}, seen.Fan, "nothing is known of how it parts light")
 	assert.Equal(t, "red", seen.Tint.Key)
 	assert.Zero(t, seen.SG)
-	for _, bad := range []workshop.Looking{{Material: "Moon cheese"}, {RefractiveIndex: 1.5, Tint: "plaid"}} {
+	for _, bad := range []workshop.Lighting{{Material: "Moon cheese"}, {RefractiveIndex: 1.5, Tint: "plaid"}} {
 		_, err = bad.Resolve(settings)
 		assert.ErrorAs(t, err, new(diagram.Problem))
 	}

@@ -121,14 +121,23 @@ type Pass struct {
 
 // Size says how large the stone is to be.
 type Size struct {
-	// Basis is what the figure measures: the width or the length of the stone, or
-	// across the flats of a girdle tier.
-	Basis string  `validate:"oneof=width length flats"`
+	// Basis is what the figure measures; Tier names the girdle tier where that is its flats.
+	Basis Basis   `validate:"oneof=width length flats"`
 	Tier  string  `validate:"max=12"`
 	MM    float64 `validate:"min=0.1,max=500"`
 	// Typed is the figure as it was typed.
 	Typed string `validate:"max=40"`
 }
+
+// Basis is what a size measures.
+type Basis string
+
+// What a size may measure.
+const (
+	AcrossWidth Basis = "width"
+	AlongLength Basis = "length"
+	AcrossFlats Basis = "flats" // of a girdle tier, from flat to opposite flat
+)
 
 // Choices are what a cutter decides when planning a stone.
 type Choices struct {
@@ -138,14 +147,16 @@ type Choices struct {
 	Gear      int    `validate:"min=1,max=360"`
 	Size      Size
 	FirstSide diagram.Part `validate:"oneof=pavilion crown"`
-	Ways
+	PlanHabits
 	Passes []Pass `validate:"min=1,max=12,dive"`
 }
 
 // Propose returns what a plan of a diagram begins with: the material whose index is
-// nearest to the diagram's, the best of the machine's gears, and the habits as far
-// as the diagram allows them. A recut of a stone begins with its material and a size that
-// leaves four fifths of it; "" is a new stone.
+// nearest to the diagram's, the best of the machine's gears, and the habits as far as the
+// diagram allows them. A recut of a stone begins with its material and a size that leaves
+// four fifths of it; "" is a new stone. It returns ErrNotFound for an unknown diagram or
+// stone, ErrNotKept for a draft without a kept version, and ErrNotFinished for a recut of
+// a stone that is still being cut.
 func (s *Stones) Propose(ctx context.Context, diagramID, stoneID string) (Choices, error) {
 	hash, err := s.library.freeze(ctx, diagramID, "")
 	if err != nil {
@@ -165,8 +176,8 @@ func (s *Stones) Propose(ctx context.Context, diagramID, stoneID string) (Choice
 	}
 	habits, machine := settings.HabitsOf(""), settings.MachineOf("")
 	c := Choices{
-		Machine: machine.ID, Gear: r.Diagram.Gear, FirstSide: habits.side(r.Diagram), Ways: habits.Ways,
-		Size: Size{Basis: "width", MM: 8, Typed: "8"}, Passes: habits.Passes,
+		Machine: machine.ID, Gear: r.Diagram.Gear, FirstSide: habits.side(r.Diagram), PlanHabits: habits.PlanHabits,
+		Size: Size{Basis: AcrossWidth, MM: 8, Typed: "8"}, Passes: habits.Passes,
 	}
 	if ranked := stone.RankGears(machine.Gears); len(ranked) > 0 {
 		c.Gear = ranked[0].Teeth
@@ -188,7 +199,8 @@ func (s *Stones) Propose(ctx context.Context, diagramID, stoneID string) (Choice
 	return c, s.proposeRecut(ctx, stoneID, r.Diagram, settings, &c)
 }
 
-// PlanStone adds a stone with its first plan.
+// PlanStone adds a stone with its first plan. It returns the errors of Assess; after one
+// there is no stone.
 func (s *Stones) PlanStone(ctx context.Context, name, diagramID string, c Choices) (Stone, error) {
 	plan, _, err := s.firstPlan(ctx, diagramID, c)
 	if err != nil {
@@ -229,7 +241,7 @@ func (s *Stones) firstPlan(ctx context.Context, diagramID string, c Choices) (Pl
 // newPlan assesses the choices and freezes what they name. An empty revision means the
 // diagram's present one.
 func (s *Stones) newPlan(ctx context.Context, diagramID, revision string, c Choices) (Plan, *Assessment, error) {
-	c.Ways = c.said()
+	c.PlanHabits = c.withDefaults()
 	plan := Plan{DiagramID: diagramID, Choices: c, Created: s.moment()}
 	if err := Validate(c); err != nil {
 		return plan, nil, err
@@ -313,7 +325,9 @@ func layOut(stone *cutting.Stone, c Choices, setups []Setup, names []FacetID) []
 
 // Replan gives a stone a new plan over the version that the caller read. Facets that the
 // old plan had keep their names, and so their ticks. A run has one plan: its other stones
-// that are not finished get the new one too, all of them or none.
+// that are not finished get the new one too, all of them or none. It returns ErrNotFound,
+// ErrNoPlan, ErrFinished, ErrStale where the version is not the stored one, and the errors
+// of Assess, with the number of the stone where it is another one of the run.
 func (s *Stones) Replan(ctx context.Context, stoneID string, c Choices, version int) (Stone, error) {
 	stone, err := s.store.Stone(ctx, stoneID)
 	if err != nil {

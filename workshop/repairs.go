@@ -46,7 +46,7 @@ var (
 	ErrNotFinished = errors.New("the stone is not finished")
 )
 
-// TakeIn adds a stone that came in for repair.
+// TakeIn adds a stone that came in for repair. It returns the errors of Validate.
 func (s *Stones) TakeIn(ctx context.Context, name string, in Intake) (Stone, error) {
 	if err := Validate(in); err != nil {
 		return Stone{}, err
@@ -62,8 +62,9 @@ func (s *Stones) TakeIn(ctx context.Context, name string, in Intake) (Stone, err
 	})
 }
 
-// TakeBack takes a finished stone in again: it gets another work, a
-// repair, over the version of the stone that the caller read.
+// TakeBack takes a finished stone in again: it gets another work, a repair, over the
+// version of the stone that the caller read. It returns the errors of Validate,
+// ErrNotFound, ErrNotFinished, and ErrStale where the version is not the stored one.
 func (s *Stones) TakeBack(ctx context.Context, stoneID string, in Intake, version int) (Stone, error) {
 	if err := Validate(in); err != nil {
 		return Stone{}, err
@@ -71,7 +72,9 @@ func (s *Stones) TakeBack(ctx context.Context, stoneID string, in Intake, versio
 	return s.addWork(ctx, stoneID, version, nil, func(Finish) (Task, error) { return Repair{in}, nil })
 }
 
-// ChangeIntake corrects what was written down, over the version that was read.
+// ChangeIntake corrects what was written down, over the version that was read. It returns
+// the errors of Validate, ErrNotFound where the stone or its repair is unknown, and
+// ErrStale where the version is not the stored one.
 func (s *Stones) ChangeIntake(ctx context.Context, stoneID, name string, in Intake, version int) (Stone, error) {
 	if err := Validate(in); err != nil {
 		return Stone{}, err
@@ -92,7 +95,8 @@ func (s *Stones) ChangeIntake(ctx context.Context, stoneID, name string, in Inta
 	return stone, err
 }
 
-// AddPhoto keeps a picture of a stone: the file first, then that it is the stone's.
+// AddPhoto keeps a picture of a stone: the file first, then that it is the stone's. It
+// returns ErrNotFound for an unknown stone and the errors of files.
 func (s *Stones) AddPhoto(ctx context.Context, files PhotoFiles, stoneID string, data []byte) (Photo, error) {
 	if _, err := s.store.Stone(ctx, stoneID); err != nil {
 		return Photo{}, err
@@ -105,12 +109,14 @@ func (s *Stones) AddPhoto(ctx context.Context, files PhotoFiles, stoneID string,
 	return p, s.store.InsertPhoto(ctx, stoneID, p)
 }
 
-// Photos returns a stone's photos, the oldest first.
+// Photos returns a stone's photos, the oldest first. It returns only the errors of the
+// store.
 func (s *Stones) Photos(ctx context.Context, stoneID string) ([]Photo, error) {
 	return s.store.Photos(ctx, stoneID)
 }
 
-// DropPhoto takes a photo off a stone. The file stays: another stone may show it.
+// DropPhoto takes a photo off a stone. The file stays: another stone may show it. It
+// returns ErrNotFound.
 func (s *Stones) DropPhoto(ctx context.Context, stoneID, id string) error {
 	return s.store.DropPhoto(ctx, stoneID, id)
 }

@@ -10,28 +10,29 @@ import (
 type Run struct {
 	ID      string
 	Name    string
-	Way     Way
+	Order   RunOrder
 	Created time.Time
 }
 
-// Way is how a run is cut.
-type Way string
+// RunOrder is how a run is cut.
+type RunOrder string
 
-// The ways.
+// The orders.
 const (
 	// TierByTier cuts a tier on every stone before the next: the protractor is set
 	// once for all of them.
-	TierByTier Way = "tier"
+	TierByTier RunOrder = "tier"
 	// StoneByStone finishes one stone before the next.
-	StoneByStone Way = "stone"
+	StoneByStone RunOrder = "stone"
 )
 
 // MostInRun is how many stones a run has at most.
 const MostInRun = 24
 
-// PlanRun adds stones with one plan. They get numbers that follow each other.
-func (s *Stones) PlanRun(ctx context.Context, name, diagramID string, c Choices, way Way, stones int) (Run, error) {
-	r := Run{ID: s.newID(), Name: name, Way: way, Created: s.moment()}
+// PlanRun adds stones with one plan. They get numbers that follow each other. It returns
+// the errors of Assess; after one there is neither run nor stone.
+func (s *Stones) PlanRun(ctx context.Context, name, diagramID string, c Choices, order RunOrder, stones int) (Run, error) {
+	r := Run{ID: s.newID(), Name: name, Order: order, Created: s.moment()}
 	plan, _, err := s.firstPlan(ctx, diagramID, c)
 	if err != nil {
 		return r, err
@@ -52,7 +53,8 @@ func (s *Stones) PlanRun(ctx context.Context, name, diagramID string, c Choices,
 }
 
 // Run returns a run and its stones in their order, each with the work that belongs to the
-// run, its first one, alone: a stone that comes back does so by itself.
+// run, its first one, alone: a stone that comes back does so by itself. It returns
+// ErrNotFound.
 func (s *Stones) Run(ctx context.Context, id string) (Run, []Stone, error) {
 	return s.store.Run(ctx, id)
 }

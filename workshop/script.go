@@ -50,16 +50,37 @@ type ScriptFacet struct {
 	Passes int
 }
 
-// ScriptVisit is a visit with the place of its facet in Script.Facets and its
-// round: facets that follow each other in a pass with the protractor untouched.
+// ScriptVisit is a visit with the place of its facet in Script.Facets.
 type ScriptVisit struct {
 	Setup, Pass string
 	Facet       FacetID
 	FacetNo     int
-	Round       int
+	// Round numbers the rounds: facets that follow each other in a pass with the protractor
+	// untouched. Block numbers the visits to one tier in a pass.
+	Round, Block int
+	// RoundEnd and BlockEnd are the places in Script.Visits after the last visit of its round
+	// and of its block: what Done ticks by habit.
+	RoundEnd, BlockEnd int
+	// Now and After are the steps of the picture before and after the cut.
+	Now, After int
+	// Move is what the hand does to get here from the visit before.
+	Move Move
 }
 
-// Script lays out the present work on a stone.
+// Move is what is changed at the machine between two visits.
+type Move struct {
+	// First tells that this visit is the first of its setup: everything is set anew.
+	First bool
+	// Pass tells that another pass begins, with another lap.
+	Pass bool
+	// From is the reading of the protractor that is left, in degrees, nil where it stays.
+	From *float64
+	// Teeth is how far the index moves on, or back where it is negative: the shorter way
+	// round the gear, and on where both are as long.
+	Teeth int
+}
+
+// Script lays out the present work on a stone. It returns the errors of AssessStone.
 func (s *Stones) Script(ctx context.Context, stone Stone) (*Script, error) {
 	a, err := s.AssessStone(ctx, stone)
 	if err != nil {
@@ -86,7 +107,7 @@ func (s *Stones) Script(ctx context.Context, stone Stone) (*Script, error) {
 		return nil, err
 	}
 	out.Steps = cutting.Steps(solids, order)
-	out.Visits = visits(out)
+	out.Visits = visits(out, plan.Choices.Gear)
 	return out, nil
 }
 
@@ -115,9 +136,10 @@ func (a *Assessment) scriptFacet(place int, planned PlannedFacet) (ScriptFacet, 
 	return out, nil
 }
 
-func visits(s *Script) []ScriptVisit {
+// visits lists the visits of a script whose facets are known, on a gear of so many teeth.
+func visits(s *Script, teeth int) []ScriptVisit {
 	var out []ScriptVisit
-	round := 0
+	round, block := 0, -1
 	for no, setup := range s.Setups {
 		for at, pass := range s.Passes {
 			last := -1
@@ -128,10 +150,59 @@ func visits(s *Script) []ScriptVisit {
 				if last < 0 || s.Facets[last].Angle != f.Angle || s.Facets[last].Part != f.Part {
 					round++
 				}
+				if last < 0 || s.Facets[last].Tier != f.Tier {
+					block++
+				}
 				last = i
-				out = append(out, ScriptVisit{setup.ID, pass.ID, f.ID, i, round})
+				v := ScriptVisit{Setup: setup.ID, Pass: pass.ID, Facet: f.ID, FacetNo: i, Round: round, Block: block}
+				v.Now, v.After = s.picture(at, i)
+				if n := len(out); n > 0 {
+					v.Move = s.move(out[n-1], v, teeth)
+				} else {
+					v.Move.First = true
+				}
+				out = append(out, v)
 			}
 		}
+	}
+	for i := len(out) - 1; i >= 0; i-- {
+		v := &out[i]
+		v.RoundEnd, v.BlockEnd = i+1, i+1
+		if i+1 < len(out) && out[i+1].Round == v.Round {
+			v.RoundEnd = out[i+1].RoundEnd
+		}
+		if i+1 < len(out) && out[i+1].Block == v.Block {
+			v.BlockEnd = out[i+1].BlockEnd
+		}
+	}
+	return out
+}
+
+// picture returns the steps before and after the cut of a facet in the pass with a place.
+// After the first pass the whole side is cut already.
+func (s *Script) picture(pass, facet int) (now, after int) {
+	if pass == 0 {
+		return facet, facet + 1
+	}
+	end := facet + 1
+	for end < len(s.Facets) && s.Facets[end].Setup == s.Facets[facet].Setup {
+		end++
+	}
+	return end, end
+}
+
+func (s *Script) move(from, to ScriptVisit, teeth int) Move {
+	if from.Setup != to.Setup {
+		return Move{First: true}
+	}
+	out := Move{Pass: from.Pass != to.Pass}
+	was, is := s.Facets[from.FacetNo], s.Facets[to.FacetNo]
+	if was.Reading != is.Reading {
+		out.From = &was.Reading
+	}
+	out.Teeth = ((is.Dial.Tooth-was.Dial.Tooth)%teeth + teeth) % teeth
+	if 2*out.Teeth > teeth {
+		out.Teeth -= teeth
 	}
 	return out
 }

@@ -43,7 +43,7 @@ func DefaultSettings() Settings {
 	}
 }
 
-// Settings returns the workshop's settings.
+// Settings returns the workshop's settings. It returns only the errors of the store.
 func (p *Preferences) Settings(ctx context.Context) (Settings, error) {
 	s, err := p.store.Settings(ctx)
 	if err == nil && s.Version == 0 {
@@ -62,7 +62,34 @@ const (
 	BadMaterial diagram.Code = "bad-material"
 )
 
-// SaveSettings stores the settings over the given version, 0 the first time.
+// Usual is what something new begins with where nothing is said.
+type Usual struct {
+	// Gear is that of the default machine, Gears all that it has.
+	Gear  int
+	Gears []int
+	// RefractiveIndex is about that of Material. Width is in mm.
+	RefractiveIndex float64
+	Material        string
+	Width           float64
+}
+
+// Usual returns what something new begins with: the largest or latest gear of the default
+// machine, which its owner lists last, and quartz, which most diagrams are drawn for, at a
+// width that most stones come near. It returns only the errors of the store.
+func (p *Preferences) Usual(ctx context.Context) (Usual, error) {
+	s, err := p.Settings(ctx)
+	out := Usual{Gear: 96, Gears: s.MachineOf("").Gears, RefractiveIndex: 1.54, Material: "Quartz", Width: 8}
+	if n := len(out.Gears); n > 0 {
+		out.Gear = out.Gears[n-1]
+	} else {
+		out.Gears = []int{out.Gear}
+	}
+	return out, err
+}
+
+// SaveSettings stores the settings over the given version, 0 the first time. It returns
+// the errors of Validate, a diagram.Problem for machines or habits that do not fit each
+// other, and ErrStale where the version is not the stored one.
 func (p *Preferences) SaveSettings(ctx context.Context, s Settings) (Settings, error) {
 	if err := Validate(s); err != nil {
 		return s, err

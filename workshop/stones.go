@@ -198,15 +198,16 @@ type LogbookSums struct {
 	Hours                       float64
 }
 
-// Stones returns a page of the stones that match a filter.
+// Stones returns a page of the stones that match a filter. It returns only the errors of
+// the store.
 func (s *Stones) Stones(ctx context.Context, f StoneFilter, after Cursor, limit int) (StonePage, error) {
 	return s.store.Stones(ctx, f, after, limit)
 }
 
-// Stone returns one stone.
+// Stone returns one stone. It returns ErrNotFound.
 func (s *Stones) Stone(ctx context.Context, id string) (Stone, error) { return s.store.Stone(ctx, id) }
 
-// Sums adds up the logbook.
+// Sums adds up the logbook. It returns only the errors of the store.
 func (s *Stones) Sums(ctx context.Context) (LogbookSums, error) { return s.store.Sums(ctx) }
 
 // insert adds a stone and the state of its works, within a transaction.
@@ -273,7 +274,8 @@ type Finish struct {
 }
 
 // FinishStone stores the logbook card of a stone's present work over the version that the
-// caller read, 0 the first time: then the work is finished.
+// caller read, 0 the first time: then the work is finished. It returns the errors of
+// Validate, ErrNotFound, and ErrStale where the version is not the stored one.
 func (s *Stones) FinishStone(ctx context.Context, stoneID string, f Finish) (Finish, error) {
 	if err := Validate(f); err != nil {
 		return f, err

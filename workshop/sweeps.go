@@ -10,7 +10,7 @@ import (
 
 // SweepAsked says what is swept and how it is looked at.
 type SweepAsked struct {
-	Looking
+	Lighting
 	X sweep.Axis
 	Y sweep.Axis
 }
@@ -48,18 +48,20 @@ func (s Sweep) Field() sweep.Field {
 	}
 }
 
-// KeepSweep keeps what a sweep of a diagram came to.
+// KeepSweep keeps what a sweep of a diagram came to. A diagram that is gone meanwhile is an
+// error of the store.
 func (l *Library) KeepSweep(ctx context.Context, s Sweep) (Sweep, error) {
 	s.ID, s.Created = l.newID(), l.moment()
 	return s, l.store.InsertSweep(ctx, s, sweepsKept)
 }
 
-// Sweeps returns a diagram's sweeps without their points, the newest first.
+// Sweeps returns a diagram's sweeps without their points, the newest first. It returns
+// only the errors of the store.
 func (l *Library) Sweeps(ctx context.Context, diagramID string) ([]Sweep, error) {
 	return l.store.Sweeps(ctx, diagramID)
 }
 
-// Sweep returns a sweep.
+// Sweep returns a sweep. It returns ErrNotFound.
 func (l *Library) Sweep(ctx context.Context, id string) (Sweep, error) {
 	return l.store.Sweep(ctx, id)
 }

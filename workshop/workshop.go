@@ -2,6 +2,9 @@
 // diagrams and their revisions, stones and the works on them, the log of what happened
 // at the wheel, machines and habits, and who may come in. It knows neither SQL nor HTTP:
 // each aggregate declares the store it needs.
+//
+// What a method says of its errors is what a caller meets with good records. Besides, every
+// method may return ErrBusy, and one that reads a record ErrUnreadable.
 package workshop
 
 import (

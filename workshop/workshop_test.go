@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"math"
 	"path/filepath"
+	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -52,7 +54,7 @@ func (s *shop) add(t *testing.T, name string) workshop.Diagram {
 func choices(size float64) workshop.Choices {
 	return workshop.Choices{
 		Material: "Spinel", Gear: 96, FirstSide: diagram.Pavilion,
-		Size: workshop.Size{Basis: "width", MM: size}, Passes: workshop.DefaultHabits().Passes,
+		Size: workshop.Size{Basis: workshop.AcrossWidth, MM: size}, Passes: workshop.DefaultHabits().Passes,
 	}
 }
 
@@ -402,6 +404,58 @@ func TestADiagramIsAskedOnceWhichWayItsIndexesRun(t *testing.T) {
 	assert.Equal(t, "Spiral Arm · B", variant.Draft.Name)
 	assert.Equal(t, "Spiral Arm · C", second.Draft.Name)
 	assert.True(t, variant.SenseChosen, "not asked again")
+}
+
+// A variant with other angles is added whole or not at all.
+func TestAVariantThatIsRefusedLeavesNothing(t *testing.T) {
+	s := newShop(t)
+	ctx := t.Context()
+	d := s.add(t, "Meridian")
+	count := func() int {
+		page, err := s.Diagrams(ctx, workshop.DiagramFilter{}, workshop.Cursor{}, 100)
+		require.NoError(t, err)
+		return len(page.Lines)
+	}
+	before := count()
+	loose, endless := d.Draft, d.Draft
+	loose.Tiers = slices.Clone(d.Draft.Tiers)
+	loose.Tiers[0].Stop = "meet P9 P9"
+	endless.Note = strings.Repeat("x", 1_000_000)
+	for _, draft := range []diagram.Draft{loose, endless} {
+		_, err := s.AddVariant(ctx, d.ID, draft)
+		require.Error(t, err)
+	}
+	_, err := s.AddVariant(ctx, "gone", d.Draft)
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	assert.Equal(t, before, count())
+
+	steeper := d.Draft
+	steeper.Name = "Meridian, steeper"
+	variant, err := s.AddVariant(ctx, d.ID, steeper)
+	require.NoError(t, err)
+	assert.Equal(t, d.ID, variant.VariantOf)
+	assert.NotEmpty(t, variant.Revision, "plans can be made from it at once")
+	assert.False(t, variant.Edited)
+	assert.Equal(t, before+1, count())
+}
+
+// Something new begins with the gear that the default machine's owner lists last.
+func TestWhatIsUsualFollowsTheDefaultMachine(t *testing.T) {
+	s := newShop(t)
+	ctx := t.Context()
+	settings := workshop.DefaultSettings()
+	old := settings.Machines[0]
+	old.ID, old.Name, old.Gears = "old", "Old one", []int{80, 64}
+	settings.Machines, settings.Machine = append(settings.Machines, old), old.ID
+	_, err := s.SaveSettings(ctx, settings)
+	require.NoError(t, err)
+	usual, err := s.Usual(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, []int{64, 80}, usual.Gears)
+	assert.Equal(t, 80, usual.Gear)
+	d, err := s.NewDiagram(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, "80", d.Draft.Gear)
 }
 
 func TestARunSharesOnePlanAndItsTime(t *testing.T) {

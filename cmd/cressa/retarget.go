@@ -8,6 +8,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"cressa/analysis"
 	"cressa/core/angles"
 	"cressa/core/diagram"
 	"cressa/formats"
@@ -55,24 +56,21 @@ func retargetCommand() *cobra.Command {
 			if c.Flags().Changed("margin") {
 				target.Margin = &margin
 			}
-			moved, err := angles.Retarget(stone, target)
+			ask := analysis.AnglesAsked{Target: &target}
+			if step > 0 {
+				ask.Settable = angles.Steps(step)
+			}
+			moved, err := analysis.MoveAngles(c.Context(), stone, ask)
 			if err != nil {
 				return failAt(args[0], err)
 			}
-			done, errs := moved.Stone, moved.Errors
-			if step > 0 {
-				rounded, err := angles.Round(moved.Stone, angles.Nearest(moved.Stone, angles.Steps(step)))
-				if err != nil {
-					return failAt(args[0], err)
-				}
-				done, errs = rounded.Stone, rounded.Errors
+			done := moved.After
+			r := retargetReport{
+				PavilionFactor: moved.PavilionFactor, CrownFactor: moved.CrownFactor, Tiers: []movedTier{},
+				MeetErrorMax: moved.WidestGap(), Diagram: done.Diagram,
 			}
-			r := retargetReport{PavilionFactor: moved.PavilionFactor, CrownFactor: moved.CrownFactor, Tiers: []movedTier{}, Diagram: done.Diagram}
-			for i, t := range done.Diagram.Tiers {
-				r.Tiers = append(r.Tiers, movedTier{t.Name, stone.Diagram.Tiers[i].Angle, t.Angle})
-			}
-			for _, e := range errs {
-				r.MeetErrorMax = max(r.MeetErrorMax, e.Gap)
+			for _, t := range moved.Tiers() {
+				r.Tiers = append(r.Tiers, movedTier{t.Name, t.From, t.To})
 			}
 			if to != "" {
 				data, err := formats.WriteDiagram(done.Diagram)
@@ -92,7 +90,7 @@ func retargetCommand() *cobra.Command {
 				fmt.Fprintf(out, "%s\t%s°\t%.4f°\n", t.Name, diagram.FormatNumber(t.From), t.To)
 			}
 			fmt.Fprintf(out, "\nlargest gap of a meet\t%.2g of the width\n", r.MeetErrorMax/done.Measures().Width)
-			for _, p := range moved.Warnings() {
+			for _, p := range moved.Warnings {
 				fmt.Fprintf(out, "\nwarning\t%s\n", joinPlace(p))
 			}
 			return out.Flush()

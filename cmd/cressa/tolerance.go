@@ -7,7 +7,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"cressa/core/tolerance"
+	"cressa/analysis"
 )
 
 type toleranceMeet struct {
@@ -59,21 +59,17 @@ func toleranceCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			mm := width / stone.Measures().Width
-			got, err := tolerance.Run(c.Context(), stone, tolerance.Spread{Angle: angle, Index: index, Depth: depth / mm}, trials, seed, func(int, int) {})
+			ask := analysis.ErrorsAsked{Width: width, Angle: angle, Index: index, Depth: depth, Trials: trials, Seed: seed}
+			got, err := analysis.MachineErrors(c.Context(), stone, ask, func(int, int) {})
 			if err != nil {
 				return err
 			}
 			r := toleranceReport{Meets: []toleranceMeet{}, ByTier: []tierShare{}}
 			for _, m := range got.Meets {
-				meet := toleranceMeet{P50: 1000 * mm * m.P50, P95: 1000 * mm * m.P95}
-				for _, f := range m.Facets {
-					meet.Facets = append(meet.Facets, stone.FacetName(f))
-				}
-				r.Meets, r.Worst = append(r.Meets, meet), max(r.Worst, meet.P95)
+				r.Meets, r.Worst = append(r.Meets, toleranceMeet{m.Facets, m.P50, m.P95}), max(r.Worst, m.P95)
 			}
-			for i, share := range got.Shares {
-				r.ByTier = append(r.ByTier, tierShare{stone.Diagram.Tiers[i].Name, share})
+			for _, t := range got.ByTier {
+				r.ByTier = append(r.ByTier, tierShare(t))
 			}
 			if asJSON {
 				return printJSON(c.OutOrStdout(), r)

@@ -131,10 +131,10 @@ func TestAWavyGirdlePartsTheSides(t *testing.T) {
 func TestRoundingAsksTheNeighbours(t *testing.T) {
 	s := shipped(t)["Parallax"]
 	for _, step := range []float64{0.1, 0.25, 0.5} {
-		can := angles.Steps(step)
-		nearest, err := angles.Round(s, angles.Nearest(s, can))
+		settable := angles.Steps(step)
+		nearest, err := angles.Round(s, angles.Nearest(s, settable))
 		require.NoError(t, err)
-		best, _, err := angles.BestRounding(context.Background(), s, can)
+		best, _, err := angles.BestRounding(context.Background(), s, settable)
 		require.NoError(t, err)
 		assert.LessOrEqual(t, best.Gap(), nearest.Gap())
 		for i, a := range best.Angles {
@@ -144,9 +144,9 @@ func TestRoundingAsksTheNeighbours(t *testing.T) {
 		// All of the 2³ neighbours of this small diagram, one by one.
 		least := math.Inf(1)
 		for bits := range 8 {
-			to := angles.Nearest(s, can)
+			to := angles.Nearest(s, settable)
 			for k, no := range []int{4, 5, 0} {
-				below, above := can(s.Diagram.Tiers[no].Angle)
+				below, above := settable(s.Diagram.Tiers[no].Angle)
 				to[no] = []float64{below, above}[bits>>k&1]
 			}
 			r, err := angles.Round(s, to)

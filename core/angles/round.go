@@ -77,10 +77,10 @@ func Round(s *cutting.Stone, to []float64) (*Rounded, error) {
 }
 
 // Nearest returns for every tier the nearest angle that can be set; the upper of two.
-func Nearest(s *cutting.Stone, can Settable) []float64 {
+func Nearest(s *cutting.Stone, settable Settable) []float64 {
 	out := make([]float64, len(s.Diagram.Tiers))
 	for i, t := range s.Diagram.Tiers {
-		below, above := neighbours(t, can)
+		below, above := neighbours(t, settable)
 		out[i] = above
 		if t.Angle-below < above-t.Angle-1e-9 {
 			out[i] = below
@@ -91,11 +91,11 @@ func Nearest(s *cutting.Stone, can Settable) []float64 {
 
 // neighbours are the angles next to a tier's that can be set and that its part can
 // have. Level and upright facets stay so: nobody tilts a table to suit a protractor.
-func neighbours(t diagram.Tier, can Settable) (below, above float64) {
+func neighbours(t diagram.Tier, settable Settable) (below, above float64) {
 	if t.Angle == 0 || t.Angle == 90 {
 		return t.Angle, t.Angle
 	}
-	below, above = can(t.Angle)
+	below, above = settable(t.Angle)
 	if below <= 0 {
 		below = above
 	}
@@ -105,25 +105,26 @@ func neighbours(t diagram.Tier, can Settable) (below, above float64) {
 	return below, above
 }
 
-// BestRounding looks among the neighbours that can be set for the angles whose largest
-// gap is smallest. From the nearest it goes to the neighbour of one tier or of two at
-// once for as long as that helps, and so may miss a better one far off. Where the
-// context ends first it returns the best so far and says so.
-func BestRounding(ctx context.Context, s *cutting.Stone, can Settable) (*Rounded, cutting.Status, error) {
-	best, err := Round(s, Nearest(s, can))
+// BestRounding looks among the neighbours that can be set for the angles whose largest gap
+// is smallest. From the nearest it goes to the neighbour of one tier or of two at once for
+// as long as that helps, and so may miss a better one far off. Where the context ends
+// first it returns the best so far and says so. It returns an error where not even the
+// nearest angles cut whole.
+func BestRounding(ctx context.Context, s *cutting.Stone, settable Settable) (*Rounded, cutting.Status, error) {
+	best, err := Round(s, Nearest(s, settable))
 	if err != nil {
 		return nil, cutting.Complete, err
 	}
 	var free []int
 	for i, t := range s.Diagram.Tiers {
-		if below, above := neighbours(t, can); below != above {
+		if below, above := neighbours(t, settable); below != above {
 			free = append(free, i)
 		}
 	}
 	flip := func(angles []float64, tiers ...int) []float64 {
 		out := slices.Clone(angles)
 		for _, i := range tiers {
-			below, above := neighbours(s.Diagram.Tiers[i], can)
+			below, above := neighbours(s.Diagram.Tiers[i], settable)
 			if out[i] == below {
 				out[i] = above
 			} else {

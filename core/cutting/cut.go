@@ -86,9 +86,10 @@ const (
 // diagram.Problem and the stone comes as far as the tier before the one named.
 func Cut(d *diagram.Diagram) (*Stone, error) { return CutWithout(d, nil) }
 
-// CutWithout cuts the diagram but leaves off the tiers of the given places, as a
-// cutter may do with optional ones. A stop that names one of their meets is then
-// not cuttable as written.
+// CutWithout cuts the diagram but leaves off the tiers of the given places, as a cutter
+// may do with optional ones. A stop that names one of their meets is then not cuttable as
+// written. It returns the first diagram.Problem that it runs into, with what it has cut so
+// far.
 func CutWithout(d *diagram.Diagram, off []int) (*Stone, error) {
 	s, err := upTo(d, len(d.Tiers), off)
 	if err != nil {
@@ -103,7 +104,8 @@ func CutWithout(d *diagram.Diagram, off []int) (*Stone, error) {
 	return s, nil
 }
 
-// UpTo cuts the first n tiers of the diagram. The stone may still show the block.
+// UpTo cuts the first n tiers of the diagram. The stone may still show the block. It
+// returns the first diagram.Problem that it runs into, with what it has cut so far.
 func UpTo(d *diagram.Diagram, n int) (*Stone, error) { return upTo(d, n, nil) }
 
 func upTo(d *diagram.Diagram, n int, off []int) (*Stone, error) {

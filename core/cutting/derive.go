@@ -101,7 +101,9 @@ func derive(d *diagram.Diagram, want Distances, tolerance, most float64) (*Stone
 
 // effort weighs what a stop asks of a cutter: nothing where a point is seen on the
 // stone, something where it is measured, more where it is judged by eye, and more
-// again where the figure is not one that a person would write.
+// again where the figure is not one that a person would write. The figures are our own.
+// What counts is their order, and that two stops measured off the stone cost less than one
+// by eye; an equal unit is what improve prices an order in.
 func effort(s diagram.Stop) float64 {
 	if s.Definite() {
 		return 0
@@ -132,7 +134,7 @@ func PlanCuts(ctx context.Context, d *diagram.Diagram, want Distances, tolerance
 	with := *d
 	with.Tiers = nil
 	s := start(&with)
-	left := written(len(d.Tiers))
+	left := identity(len(d.Tiers))
 	for len(left) > 0 {
 		best, least := -1, math.Inf(1)
 		var stop diagram.Stop

@@ -40,7 +40,11 @@ type Difficulty struct {
 // the gear it is cut on; a machine without a cheater finds it harder.
 //
 // The points are a yardstick, not a measurement: a point is about what a second
-// evening at the wheel adds for someone who has cut ten stones.
+// evening at the wheel adds for someone who has cut ten stones. The figures come from no
+// source but our own judgement of the starter diagrams at 8 mm: a factor counts from
+// beyond what a plain round has (seven tiers, sixty facets, facets of 0.9 mm, six at a
+// meet, three tiers by eye), and a point for as much more as sets the starters apart.
+// They then come to 0.3 for the first one of a beginner and 7.2 for the hardest.
 func (s *Stone) Difficulty(widthMM, largestCheat float64, cheater bool) Difficulty {
 	tiers := len(s.Diagram.Tiers)
 	facets := s.Measures().Facets

@@ -59,7 +59,7 @@ func JudgeOrder(ctx context.Context, d *diagram.Diagram, like Preference) Sequen
 	out := Sequence{Problems: orderProblems(d), Free: ByEye(d), Status: Complete}
 	stone, err := Cut(d)
 	out.Cuttable = err == nil
-	order := written(len(d.Tiers))
+	order := identity(len(d.Tiers))
 	if err != nil {
 		var p diagram.Problem
 		if errors.As(err, &p) && p.TierNo < 0 {
@@ -101,7 +101,7 @@ func ByEye(d *diagram.Diagram) []int {
 	return out
 }
 
-func written(n int) []int {
+func identity(n int) []int {
 	out := make([]int, n)
 	for i := range out {
 		out[i] = i
@@ -163,8 +163,8 @@ func orderProblems(d *diagram.Diagram) []diagram.Problem {
 	return out
 }
 
-// tried is an order of the tiers and how well it does.
-type tried struct {
+// attempt is an order of the tiers and how well it does.
+type attempt struct {
 	order []int
 	stone *Stone
 	err   error
@@ -174,10 +174,10 @@ type tried struct {
 	lost, corners, early, moved int
 }
 
-func try(d *diagram.Diagram, order []int) tried {
-	t := tried{order: order, moved: inversions(order)}
+func try(d *diagram.Diagram, order []int) attempt {
+	t := attempt{order: order, moved: inversions(order)}
 	with := inOrder(d, order)
-	t.moved += turns(with)
+	t.moved += transfers(with)
 	t.stone, t.err = Cut(with)
 	if t.err == nil {
 		var facets int
@@ -213,8 +213,9 @@ func inversions(order []int) int {
 	return n
 }
 
-// turns weighs the transfers beyond the first.
-func turns(d *diagram.Diagram) int {
+// transfers weighs the transfers beyond the first.
+func transfers(d *diagram.Diagram) int {
+	// More than any order or stop can save: a stone is taken over once.
 	const price = 100
 	n := 0
 	for i, t := range d.Tiers[1:] {
@@ -233,7 +234,7 @@ const mostTries, mostMore = 400, 80
 // cannot it goes on to two: the tier that asks for a meet after the one that makes it,
 // and that one before it. It returns a nil stone where it finds none.
 func mend(ctx context.Context, d *diagram.Diagram) (*Stone, []int, Status) {
-	bySide := written(len(d.Tiers))
+	bySide := identity(len(d.Tiers))
 	slices.SortStableFunc(bySide, func(a, b int) int {
 		second := func(no int) int {
 			if d.CutWith(d.Tiers[no].Part) == d.FirstSide {
@@ -243,9 +244,9 @@ func mend(ctx context.Context, d *diagram.Diagram) (*Stone, []int, Status) {
 		}
 		return second(a) - second(b)
 	})
-	queue := [][]int{written(len(d.Tiers)), bySide}
+	queue := [][]int{identity(len(d.Tiers)), bySide}
 	seen := map[string]bool{}
-	var best *tried
+	var best *attempt
 	n, most := 0, mostTries
 	for ; len(queue) > 0 && n < most && ctx.Err() == nil; n++ {
 		order := queue[0]
@@ -288,12 +289,12 @@ func orderKey(order []int) string {
 }
 
 // better tells which of two orders that can be cut makes the stone that was meant.
-func (t tried) better(o tried) bool {
+func (t attempt) better(o attempt) bool {
 	return cmp.Or(cmp.Compare(t.lost, o.lost), cmp.Compare(t.early, o.early), cmp.Compare(t.corners, o.corners), cmp.Compare(t.moved, o.moved)) < 0
 }
 
 // mended returns orders that do away with the problem of this one.
-func (t tried) mended() [][]int {
+func (t attempt) mended() [][]int {
 	var p diagram.Problem
 	if !errors.As(t.err, &p) || p.TierNo < 0 {
 		return nil
@@ -355,22 +356,24 @@ func improve(ctx context.Context, s *Stone, order []int, like Preference) []int 
 	best := math.Inf(1)
 	cost := func(local []int) float64 {
 		with := inOrder(d, local)
-		if turns(with) > turns(d) {
+		if transfers(with) > transfers(d) {
 			return math.Inf(1)
 		}
+		// In the unit of effort, our own choice: half a dozen places for a stop that shows a
+		// point instead of a measured one, and a habit for half of that.
 		const perMove, perBreach = 0.15, 0.5
-		order := perMove*float64(inversions(local)) + perBreach*float64(breaches(with, like)+turns(with))
-		_, total, err := derive(with, distancesIn(s, written(len(local)), local), Exactly, best-order)
+		order := perMove*float64(inversions(local)) + perBreach*float64(breaches(with, like)+transfers(with))
+		_, total, err := derive(with, distancesIn(s, identity(len(local)), local), Exactly, best-order)
 		if err != nil {
 			return math.Inf(1)
 		}
 		return total + order
 	}
-	local := written(len(order))
+	local := identity(len(order))
 	best = cost(local)
 	for better := true; better; {
 		better = false
-		for _, no := range loose(d, like) {
+		for _, no := range unkept(d, like) {
 			from := slices.Index(local, no)
 			for to := range local {
 				if to == from || ctx.Err() != nil {
@@ -391,9 +394,9 @@ func improve(ctx context.Context, s *Stone, order []int, like Preference) []int 
 	return out
 }
 
-// loose lists the tiers that could have a better place: those without a definite stop,
+// unkept lists the tiers that could have a better place: those without a definite stop,
 // and those that a habit wants elsewhere.
-func loose(d *diagram.Diagram, like Preference) []int {
+func unkept(d *diagram.Diagram, like Preference) []int {
 	var out []int
 	for no, t := range d.Tiers {
 		wanted := like.Girdle != AsDrawn && like.Girdle != "" && t.Part == diagram.Girdle ||

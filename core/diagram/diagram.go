@@ -181,11 +181,11 @@ func (d *Diagram) CutWith(part Part) Part {
 // stone: degrees clockwise from 12 o'clock as seen from above the table, 0 to
 // under 360.
 func (d *Diagram) Azimuth(part Part, index float64) float64 {
-	turn := gear.Turn(index, d.Gear)
+	turn := gear.Azimuth(index, d.Gear)
 	if d.Indexing != Shared && d.CutWith(part) == Pavilion {
 		turn = -turn
 	}
-	return gear.Degrees(turn)
+	return gear.Circle(turn)
 }
 
 // Normal returns the outward unit normal of a facet of the given part at angle t

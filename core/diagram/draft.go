@@ -162,18 +162,16 @@ func (r *draftReader) number(tierNo int, tier string, field Field, text string) 
 func without(found, unreadable []Problem) []Problem {
 	var out []Problem
 	for _, p := range found {
-		told := false
-		for _, u := range unreadable {
-			told = told || u.TierNo == p.TierNo && u.Field == p.Field
-		}
-		if !told {
+		known := func(u Problem) bool { return u.TierNo == p.TierNo && u.Field == p.Field }
+		if !slices.ContainsFunc(unreadable, known) {
 			out = append(out, p)
 		}
 	}
 	return out
 }
 
-// ParseNumber reads a finite decimal number with a point or a comma.
+// ParseNumber reads a finite decimal number with a point or a comma. Anything else is an
+// error that quotes the text.
 func ParseNumber(text string) (float64, error) {
 	text = strings.TrimSpace(text)
 	v, err := strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64)

@@ -29,7 +29,9 @@ var (
 //	3, mirrored                3-93
 //	3, mirrored, 8-fold        3-9-15-…-93
 //
-// What is mirrored or turned is listed round the gear, each position once.
+// What is mirrored or turned is listed round the gear, each position once. It returns an
+// error that quotes the part that it cannot read, or says what is too much: a shorthand
+// without a gear, or more indexes than a diagram has facets.
 func ParseIndexes(text string, teeth int) ([]float64, error) {
 	rest := strings.ToLower(text)
 	take := func(pattern *regexp.Regexp) [][]string {

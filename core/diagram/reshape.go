@@ -13,6 +13,9 @@ type Reshaping string
 
 // The reshapings. All but Copied need indexes that can be read.
 const (
+	// Appended adds an empty tier at the end, of the last one's part and under the next free
+	// name of that part. It needs no tier to begin with.
+	Appended Reshaping = "append"
 	// Copied adds a tier like it below, under a free name.
 	Copied Reshaping = "copy"
 	// Mirrored moves every facet across the line through index N.
@@ -41,6 +44,11 @@ type Reshape struct {
 // one facet of the tier follow it to its new index. The error is a Problem at the
 // tier; the draft is then as it was.
 func (d Draft) Reshape(no int, r Reshape) (Draft, error) {
+	if r.Kind == Appended {
+		out := d
+		out.Tiers = append(slices.Clone(d.Tiers), d.nextTier())
+		return out, nil
+	}
 	if no < 0 || no >= len(d.Tiers) {
 		return d, Problem{Code: UnknownTier, TierNo: -1, Field: FieldTiers, Other: fmt.Sprint(no + 1)}
 	}
@@ -114,6 +122,35 @@ func (d *Draft) moveRefs(tier string, move func(Ref) Ref) {
 		}
 	}
 }
+
+// nextTier is an empty tier to be typed after the last one.
+func (d Draft) nextTier() DraftTier {
+	part := Pavilion
+	if n := len(d.Tiers); n > 0 {
+		part = Part(d.Tiers[n-1].Part)
+	}
+	return DraftTier{Key: d.freeKey(), Name: d.freeName(part.Letter()), Part: string(part)}
+}
+
+// Letter is what names of the part's tiers begin with.
+func (p Part) Letter() string {
+	switch p {
+	case Girdle:
+		return "G"
+	case Crown:
+		return "C"
+	}
+	return "P"
+}
+
+// PartLetter says which part a tier belongs to whose name begins with a letter.
+type PartLetter struct {
+	Letter string
+	Part   Part
+}
+
+// PartLetters lists the letters that sheets print. The table is cut with the crown.
+var PartLetters = []PartLetter{{"P", Pavilion}, {"G", Girdle}, {"C", Crown}, {"T", Crown}}
 
 // freeName counts a tier's name on until no other tier has it: P1, P2, P3.
 func (d Draft) freeName(name string) string {

@@ -52,7 +52,8 @@ type Ref struct {
 	OneFacet bool
 }
 
-// ParseRef reads "P1" or "P1@3".
+// ParseRef reads "P1" or "P1@3". It returns an error where the name is none or no index
+// follows the @.
 func ParseRef(s string) (Ref, error) {
 	tier, index, one := strings.Cut(s, "@")
 	if !ValidName(tier) {
@@ -76,10 +77,10 @@ func (r Ref) String() string {
 	return r.Tier
 }
 
-// MarshalText writes the ref as a JSON string.
+// MarshalText writes the ref as a JSON string. The error is always nil.
 func (r Ref) MarshalText() ([]byte, error) { return []byte(r.String()), nil }
 
-// UnmarshalText reads what MarshalText wrote.
+// UnmarshalText reads what MarshalText wrote. It returns the errors of ParseRef.
 func (r *Ref) UnmarshalText(text []byte) (err error) {
 	*r, err = ParseRef(string(text))
 	return err
@@ -135,7 +136,8 @@ type stopJSON struct {
 	Distance  *float64 `json:"distance,omitempty"`
 }
 
-// MarshalJSON writes the fields of the stop's kind and no others.
+// MarshalJSON writes the fields of the stop's kind and no others. It returns an error
+// where a figure is infinite or no number.
 func (s Stop) MarshalJSON() ([]byte, error) {
 	out := stopJSON{Kind: s.Kind}
 	switch s.Kind {
@@ -159,7 +161,9 @@ func (s Stop) MarshalJSON() ([]byte, error) {
 	return json.Marshal(out)
 }
 
-// UnmarshalJSON reads what MarshalJSON wrote; fields that are left out are zero.
+// UnmarshalJSON reads what MarshalJSON wrote; fields that are left out are zero. It
+// returns an error where a field has the wrong type; whether the stop makes sense is for
+// Check.
 func (s *Stop) UnmarshalJSON(data []byte) error {
 	var in stopJSON
 	if err := json.Unmarshal(data, &in); err != nil {
@@ -189,6 +193,8 @@ func (s *Stop) UnmarshalJSON(data []byte) error {
 //	along P1 P2 G1 > P1 P1 P2 at 0.25
 //	width 0.6
 //	depth 0.437
+//
+// It returns an error that says which word cannot be read or what is missing.
 func ParseStop(text string) (Stop, error) {
 	words := strings.FieldsFunc(strings.ReplaceAll(text, ">", " > "), func(r rune) bool {
 		return r == ' ' || r == '\t' || r == ';' || r == '\n'

@@ -1,7 +1,7 @@
-// Package gear reckons with index gears: positions on a gear, the turn they stand
+// Package gear reckons with index gears: positions on a gear, the azimuth they stand
 // for, and the same stone on another gear, in whole teeth and a cheat.
 //
-// Index i on a gear of N teeth stands for the turn 360·i/N degrees. N and 0 are
+// Index i on a gear of N teeth stands for the azimuth 360·i/N degrees. N and 0 are
 // the same tooth; people write N. An index may lie between teeth.
 package gear
 
@@ -13,13 +13,13 @@ import (
 // sameTooth is how far apart, in teeth, two indexes are still one position.
 const sameTooth = 1e-6
 
-// Turn returns the turn in degrees that an index stands for.
-func Turn(index float64, teeth int) float64 { return 360 * index / float64(teeth) }
+// Azimuth returns the degrees that an index stands for, clockwise from index N.
+func Azimuth(index float64, teeth int) float64 { return 360 * index / float64(teeth) }
 
-// Degrees brings an angle into 0 to under 360. What is within a ten-thousandth of
+// Circle brings an angle into 0 to under 360. What is within a ten-thousandth of
 // the tooth tolerance of a full turn is 0.
-func Degrees(turn float64) float64 {
-	d := math.Mod(turn, 360)
+func Circle(degrees float64) float64 {
+	d := math.Mod(degrees, 360)
 	if d < 0 {
 		d += 360
 	}

@@ -18,7 +18,7 @@ func TestIndexesOnAnotherGear(t *testing.T) {
 		tooth int
 		cheat float64
 	}{{5, 96, 80, 4, 0.75}, {1, 40, 48, 1, 1.5}, {7, 72, 96, 9, 1.25}, {96, 96, 64, 64, 0}} {
-		p := gear.At(gear.Turn(c.index, c.from), c.to)
+		p := gear.At(gear.Azimuth(c.index, c.from), c.to)
 		assert.Equal(t, c.tooth, p.Tooth)
 		assert.InDelta(t, c.cheat, p.Cheat, 1e-9)
 	}
@@ -27,10 +27,10 @@ func TestIndexesOnAnotherGear(t *testing.T) {
 func TestBestTurnFindsTheSmallestLargestCheat(t *testing.T) {
 	var forty, odd []float64
 	for i := range 40 {
-		forty = append(forty, gear.Turn(float64(i), 40))
+		forty = append(forty, gear.Azimuth(float64(i), 40))
 	}
 	for i := range 16 {
-		odd = append(odd, gear.Turn(float64(3+6*i), 96))
+		odd = append(odd, gear.Azimuth(float64(3+6*i), 96))
 	}
 	assert.InDelta(t, 3.0, gear.BestTurn(forty, 48).LargestCheat, 1e-9)
 	fit := gear.BestTurn(odd, 80)
@@ -46,7 +46,7 @@ func TestBestTurnKeepsItsPromise(t *testing.T) {
 		indexes := rapid.SliceOfN(rapid.IntRange(1, from), 1, 12).Draw(t, "indexes")
 		var azimuths []float64
 		for _, i := range indexes {
-			azimuths = append(azimuths, gear.Turn(float64(i), from))
+			azimuths = append(azimuths, gear.Azimuth(float64(i), from))
 		}
 		fit := gear.BestTurn(azimuths, to)
 		largest := 0.0

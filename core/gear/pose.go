@@ -41,7 +41,8 @@ var ErrPose = errors.New("the pose cannot be dialled")
 // N, without a cheat. Angles carry nine decimals, so that 41.7 comes back as 41.7.
 //
 // With u up, t the part of +y across u (of +z where u runs along y) and r = t × u, the
-// angle is atan2(|n − (n·u)u|, n·u) and the index stands for atan2(n·r, n·t) + turn.
+// angle is atan2(|n − (n·u)u|, n·u) and the index stands for atan2(n·r, n·t) + turn. It
+// returns ErrPose where the gear has no teeth, or up or the rotation are not of length 1.
 func Dial(normal r3.Vec, p Pose) (Setting, error) {
 	if p.Gear < 1 || math.Abs(r3.Norm(p.Up)-1) > 1e-6 || math.Abs(quat.Abs(p.Rotation)-1) > 1e-6 {
 		return Setting{}, ErrPose

@@ -32,7 +32,7 @@ func TestADialLeadsBackToItsFacet(t *testing.T) {
 		}
 		angle := float64(rapid.IntRange(1, 12000).Draw(t, "angle")) / 100
 		index := rapid.Float64Range(0.5, float64(p.Gear)).Draw(t, "index")
-		n := facing(angle, gear.Turn(index, p.Gear)-p.Turn, up)
+		n := facing(angle, gear.Azimuth(index, p.Gear)-p.Turn, up)
 		s, err := gear.Dial(n, p)
 		require.NoError(t, err)
 		assert.Equal(t, angle, s.Angle, "as it was written")

@@ -50,7 +50,7 @@ func (e *Experiment) alpha(unit float64) []float64 {
 // Figures are means over the rays that hit the stone, each with the energy 1: Glare +
 // Up + Leak + Frosted + Absorbed + Residual = 1.
 type Figures struct {
-	// Rays counts those that hit, Segments the ways from facet to facet inside.
+	// Rays counts those that hit, Segments the ends from facet to facet inside.
 	Rays     int `json:"rays"`
 	Segments int `json:"segments"`
 	// Glare is what the first facet mirrors before any light gets in.
@@ -88,12 +88,12 @@ func (f Figures) Return(m Model) float64 {
 	return f.Up
 }
 
-// Way is where most of a ray's energy goes.
-type Way uint8
+// End is where most of a ray's energy goes.
+type End uint8
 
-// The ways.
+// The ends.
 const (
-	Nowhere Way = iota // no ray, or nothing left
+	Nowhere End = iota // no ray, or nothing left
 	Returned
 	Leaked
 	Shadowed

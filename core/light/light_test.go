@@ -204,9 +204,9 @@ func TestAPictureShowsWhatTheFiguresSay(t *testing.T) {
 	p, f, err := s.Picture(context.Background(), e, light.Head, light.Fan{})
 	require.NoError(t, err)
 	var sum [3]float64
-	ways := map[light.Way]float64{}
+	ends := map[light.End]float64{}
 	for i, l := range p.Light {
-		ways[p.Ways[i]]++
+		ends[p.Ends[i]]++
 		for c := range sum {
 			sum[c] += float64(l[c])
 		}
@@ -215,9 +215,9 @@ func TestAPictureShowsWhatTheFiguresSay(t *testing.T) {
 	assert.InDelta(t, f.Return(light.Head), (sum[0]+sum[1]+sum[2])/3/rays, 1e-5)
 	assert.Greater(t, sum[0], sum[1])
 	assert.Greater(t, sum[1], sum[2], "the colour that is kept back most comes back least")
-	assert.InDelta(t, f.MostReturn, ways[light.Returned]/rays, 1e-12)
-	assert.InDelta(t, f.MostLeak, ways[light.Leaked]/rays, 1e-12)
-	assert.InDelta(t, f.MostShadow, ways[light.Shadowed]/rays, 1e-12)
+	assert.InDelta(t, f.MostReturn, ends[light.Returned]/rays, 1e-12)
+	assert.InDelta(t, f.MostLeak, ends[light.Leaked]/rays, 1e-12)
+	assert.InDelta(t, f.MostShadow, ends[light.Shadowed]/rays, 1e-12)
 
 	// Each colour of a fan is the picture at its own index.
 	split, _, err := s.Picture(context.Background(), e, light.Head, fan)
@@ -242,7 +242,7 @@ func TestTiltCurve(t *testing.T) {
 	require.Len(t, curve, 21)
 	last := len(curve) - 1
 	for i, at := range curve {
-		// The stone has two planes of symmetry: both ways of each axis are alike.
+		// The stone has two planes of symmetry: both ends of each axis are alike.
 		assert.InDelta(t, at.Twelve.Up, curve[last-i].Twelve.Up, 0.01)
 		assert.InDelta(t, at.Three.Up, curve[last-i].Three.Up, 0.01)
 	}

@@ -9,8 +9,8 @@ type Picture struct {
 	Hits []bool
 	// Light is the return under a model in red, green and blue, each 0 to 1, linear.
 	Light [][3]float32
-	// Ways tells where most of each ray goes.
-	Ways []Way
+	// Ends tells where most of each ray goes.
+	Ends []End
 }
 
 // Fan holds the refractive indexes for red, green and blue light; the zero value is light
@@ -18,13 +18,13 @@ type Picture struct {
 type Fan [3]float64
 
 // Picture looks at the stone. Without a fan all colours go the same way. The figures are
-// those of Trace.
+// those of Trace. It returns the context's error where that ends first.
 func (s *Stone) Picture(ctx context.Context, e Experiment, m Model, fan Fan) (*Picture, Figures, error) {
-	p := &Picture{Grid: e.Grid, Light: make([][3]float32, e.Grid*e.Grid), Ways: make([]Way, e.Grid*e.Grid), Hits: make([]bool, e.Grid*e.Grid)}
+	p := &Picture{Grid: e.Grid, Light: make([][3]float32, e.Grid*e.Grid), Ends: make([]End, e.Grid*e.Grid), Hits: make([]bool, e.Grid*e.Grid)}
 	alpha := e.alpha(s.unit)
 	figures, err := s.run(ctx, &e, alpha, func(column, row int, o *outcome) {
 		at := p.at(column, row)
-		p.Hits[at], p.Ways[at] = true, o.way()
+		p.Hits[at], p.Ends[at] = true, o.end()
 		for c := range 3 {
 			p.Light[at][c] = float32(o.seen(m, min(c, max(1, len(alpha))-1)))
 		}
@@ -77,7 +77,8 @@ const (
 )
 
 // Tilts returns the figures at every tilt from -MostTilt to MostTilt along both axes. The
-// experiment's own tilt does not count.
+// experiment's own tilt does not count. It returns the context's error where that ends
+// first.
 func (s *Stone) Tilts(ctx context.Context, e Experiment) ([]Tilted, error) {
 	var out []Tilted
 	for d := -MostTilt; d <= MostTilt; d += TiltStep {

@@ -15,14 +15,14 @@ type symmetry struct {
 	mirror float64
 	// square lists the symmetries of a square, centred on the axis, that the stone
 	// has too: the identity first.
-	square []turn
+	square []gridMap
 }
 
-// turn maps (x, y) to (a·x + b·y, c·x + d·y).
-type turn struct{ a, b, c, d int }
+// gridMap maps (x, y) to (a·x + b·y, c·x + d·y).
+type gridMap struct{ a, b, c, d int }
 
 // squares are the eight symmetries of a square.
-var squares = []turn{
+var squares = []gridMap{
 	{1, 0, 0, 1}, {-1, 0, 0, -1}, {0, -1, 1, 0}, {0, 1, -1, 0},
 	{-1, 0, 0, 1}, {1, 0, 0, -1}, {0, 1, 1, 0}, {0, -1, -1, 0},
 }

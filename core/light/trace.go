@@ -86,7 +86,8 @@ const askew = 20.9
 
 // Sample returns the figures of the one part of the stone that stands for all its
 // symmetric ones, with the same density of rays; only face up, otherwise it is Trace.
-// Figures differ from Trace's by sampling alone.
+// Figures differ from Trace's by sampling alone. It returns the context's error where that
+// ends first.
 func (s *Stone) Sample(ctx context.Context, e Experiment) (Figures, error) {
 	if e.Tilt != 0 {
 		return s.Trace(ctx, e)
@@ -113,7 +114,7 @@ func (s *Stone) Sample(ctx context.Context, e Experiment) (Figures, error) {
 // that the figures do not depend on the number of cores.
 func (s *Stone) run(ctx context.Context, e *Experiment, alpha []float64, each func(column, row int, o *outcome)) (Figures, error) {
 	v := s.view(e, 0)
-	same := []turn{squares[0]}
+	same := []gridMap{squares[0]}
 	if e.Tilt == 0 {
 		same = s.sym.square
 	}
@@ -137,7 +138,7 @@ func (s *Stone) run(ctx context.Context, e *Experiment, alpha []float64, each fu
 }
 
 // row follows the rays of one row that stand for themselves and their mirror images.
-func (s *Stone) row(t *tracer, v *view, row int, same []turn, sum *tally, each func(column, row int, o *outcome)) {
+func (s *Stone) row(t *tracer, v *view, row int, same []gridMap, sum *tally, each func(column, row int, o *outcome)) {
 	t.startRow()
 	// Twice the distance from the centre, in pixels: whole numbers.
 	y := 2*row + 1 - v.grid
@@ -169,7 +170,7 @@ func (s *Stone) row(t *tracer, v *view, row int, same []turn, sum *tally, each f
 }
 
 // seenBefore tells whether an earlier symmetry takes (x, y) to the same place.
-func seenBefore(earlier []turn, x, y, mx, my int) bool {
+func seenBefore(earlier []gridMap, x, y, mx, my int) bool {
 	for _, m := range earlier {
 		if m.a*x+m.b*y == mx && m.c*x+m.d*y == my {
 			return true
@@ -193,7 +194,7 @@ func (y *tally) add(o *outcome, images, channels int) {
 	if o.window {
 		y.windows += images
 	}
-	y.most[o.way()] += images
+	y.most[o.end()] += images
 	k := float64(images)
 	y.glare += k * o.glare
 	for c := range channels {

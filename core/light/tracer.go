@@ -6,7 +6,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// Limits of a ray's way.
+// Limits of a ray's path.
 const (
 	mostHits    = 64
 	leastEnergy = 1e-4
@@ -14,8 +14,8 @@ const (
 
 // tracer follows the rays of a row from left to right. Neighbours mostly pass the same
 // facets, and then their directions and what they lose are the same and their points
-// move evenly from column to column. So the tracer computes for every step of a way to
-// which column it holds, and takes up the way of the last ray where the next one leaves
+// move evenly from column to column. So the tracer computes for every step of a path to
+// which column it holds, and takes up the path of the last ray where the next one leaves
 // it. A tracer belongs to one goroutine.
 type tracer struct {
 	stone  *Stone
@@ -55,15 +55,15 @@ type entry struct {
 	glare float64
 }
 
-// step is a ray's way through the stone from one facet to the next, and what it does there.
+// step is a ray's path through the stone from one facet to the next, and what it does there.
 type step struct {
 	// from is where the step starts for the ray in a column, drift how that moves with
 	// each column.
 	from, drift r3.Vec
 	column      float64
-	// way is the step's direction, length how far it goes and stretch how much that
+	// dir is the step's direction, length how far it goes and stretch how much that
 	// grows with each column.
-	way             r3.Vec
+	dir             r3.Vec
 	length, stretch float64
 	// facet is where it ends, last the last column whose ray has come and ends alike.
 	facet int
@@ -86,8 +86,8 @@ type outcome struct {
 	segments                                           int
 }
 
-// way tells where most of the light goes, by the mean over the channels.
-func (o *outcome) way() Way {
+// end tells where most of the light goes, by the mean over the channels.
+func (o *outcome) end() End {
 	sum := func(c *[3]float64) float64 { return c[0] + c[1] + c[2] }
 	up, leak, shadow := sum(&o.up)-sum(&o.shadow), sum(&o.leak), sum(&o.shadow)
 	switch {
@@ -108,7 +108,7 @@ func newTracer(s *Stone, e *Experiment, v *view, alpha []float64) *tracer {
 	return t
 }
 
-// startRow forgets how far the last ray's way holds, which the next row does not know.
+// startRow forgets how far the last ray's path holds, which the next row does not know.
 func (t *tracer) startRow() {
 	t.known = 0
 	t.entry.last = math.Inf(-1)
@@ -130,7 +130,7 @@ func (t *tracer) ray(p r3.Vec, column float64) *outcome {
 		}
 	}
 	if t.alpha != nil {
-		t.account(column) // every ray's way has its own length
+		t.account(column) // every ray's path has its own length
 	}
 	return &t.outcome
 }
@@ -145,8 +145,8 @@ func (t *tracer) enter(p r3.Vec, column float64) {
 	first.from = r3.Add(p, r3.Scale(along, t.eye))
 	first.drift = r3.Add(t.shift, r3.Scale(-f.dot(&t.shift)/cos, t.eye))
 	inside := math.Sqrt(1 - (1-cos*cos)/(t.n*t.n))
-	turn := cos/t.n - inside
-	first.way = r3.Unit(r3.Add(r3.Scale(-1/t.n, t.eye), r3.Vec{X: turn * f.nx, Y: turn * f.ny, Z: turn * f.nz}))
+	bend := cos/t.n - inside
+	first.dir = r3.Unit(r3.Add(r3.Scale(-1/t.n, t.eye), r3.Vec{X: bend * f.nx, Y: bend * f.ny, Z: bend * f.nz}))
 	t.entry = entry{facet: no, last: column + f.holdsFor(&first.from, &first.drift), glare: fresnel(1, t.n, cos, inside)}
 }
 
@@ -159,7 +159,7 @@ func fresnel(n1, n2, cos1, cos2 float64) float64 {
 	return (s*s + p*p) / 2
 }
 
-// walk goes on from step k of the last ray's way, the first that the ray in this column
+// walk goes on from step k of the last ray's path, the first that the ray in this column
 // does not share.
 func (t *tracer) walk(k int, column float64) {
 	from := k
@@ -190,10 +190,10 @@ func (t *tracer) walk(k int, column float64) {
 		if k+1 < mostHits {
 			next := &t.steps[k+1]
 			f := &t.stone.facets[s.facet]
-			turn := 2 * f.dot(&s.way)
-			next.way = r3.Vec{X: s.way.X - turn*f.nx, Y: s.way.Y - turn*f.ny, Z: s.way.Z - turn*f.nz}
-			next.from = along(&s.from, s.length, &s.way)
-			next.drift = along(&s.drift, s.stretch, &s.way)
+			bend := 2 * f.dot(&s.dir)
+			next.dir = r3.Vec{X: s.dir.X - bend*f.nx, Y: s.dir.Y - bend*f.ny, Z: s.dir.Z - bend*f.nz}
+			next.from = along(&s.from, s.length, &s.dir)
+			next.drift = along(&s.drift, s.stretch, &s.dir)
 			next.column = column
 		}
 	}
@@ -211,12 +211,12 @@ func along(p *r3.Vec, length float64, v *r3.Vec) r3.Vec {
 // hit finds where a step ends, what light does there, and for how many columns more; the
 // steps before it hold to the column last.
 func (t *tracer) hit(s *step, last float64) {
-	no, length := t.stone.leave(&s.from, &s.way, s.facet)
+	no, length := t.stone.leave(&s.from, &s.dir, s.facet)
 	f := &t.stone.facets[no]
-	cos := f.dot(&s.way)
+	cos := f.dot(&s.dir)
 	s.facet, s.length = no, max(length, 0)
 	s.stretch = -f.dot(&s.drift) / cos
-	at, drift := along(&s.from, s.length, &s.way), along(&s.drift, s.stretch, &s.way)
+	at, drift := along(&s.from, s.length, &s.dir), along(&s.drift, s.stretch, &s.dir)
 	s.last = min(last, s.column+f.holdsFor(&at, &drift))
 	s.kept, s.up, s.cosine, s.inHead = 1, false, 0, false
 	if s.ends = t.frost && f.girdle; s.ends {
@@ -228,8 +228,8 @@ func (t *tracer) hit(s *step, last float64) {
 		return // beyond the critical angle all is mirrored
 	}
 	outside = math.Sqrt(outside)
-	turn := outside - t.n*cos
-	u := r3.Vec{X: t.n*s.way.X + turn*f.nx, Y: t.n*s.way.Y + turn*f.ny, Z: t.n*s.way.Z + turn*f.nz}
+	bend := outside - t.n*cos
+	u := r3.Vec{X: t.n*s.dir.X + bend*f.nx, Y: t.n*s.dir.Y + bend*f.ny, Z: t.n*s.dir.Z + bend*f.nz}
 	s.kept = fresnel(t.n, 1, cos, outside)
 	s.up = u.Z > 0
 	s.cosine = math.Max(0, u.Z)

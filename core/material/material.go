@@ -104,24 +104,46 @@ type Material struct {
 	Polish   Polish   `json:"polish" validate:"oneof=cerium alumina diamond"`
 }
 
+// Bound says what a figure of a material lies between.
+type Bound struct {
+	// Field is its name in the file.
+	Field     string
+	Low, High float64
+}
+
+// Bounds lists what the figures of a material lie between: a little beyond all that is cut.
+var Bounds = []Bound{
+	{"refractiveIndex", 1.3, 4}, {"birefringence", 0, 1}, {"dispersion", 0, 1}, {"sg", 0.8, 20},
+	{"hardness", 1, 10}, // the scale of Mohs
+}
+
+// BoundOf returns what the figure of a field lies between.
+func BoundOf(field string) Bound {
+	for _, b := range Bounds {
+		if b.Field == field {
+			return b
+		}
+	}
+	return Bound{}
+}
+
 // Plausible tells whether the figures of a material can be; where they cannot it
 // names the first at fault as the file does.
 func (m Material) Plausible() (field string, ok bool) {
-	between := func(v, low, high float64) bool { return v >= low && v <= high }
-	ordered := func(r Range, low, high float64) bool {
-		return between(r.Low, low, high) && between(r.High, low, high) && r.Low <= r.High
+	figures := map[string]Range{
+		"refractiveIndex": m.RefractiveIndex, "birefringence": {m.Birefringence, m.Birefringence},
+		"dispersion": {m.Dispersion, m.Dispersion}, "sg": {m.SG, m.SG}, "hardness": m.Hardness,
 	}
-	switch {
-	case !ordered(m.RefractiveIndex, 1.3, 4):
-		return "refractiveIndex", false
-	case !between(m.Birefringence, 0, 1) || (m.Optic == Isotropic) != (m.Birefringence == 0):
-		return "birefringence", false
-	case !between(m.Dispersion, 0, 1):
-		return "dispersion", false
-	case !between(m.SG, 0.8, 20):
-		return "sg", false
-	case !ordered(m.Hardness, 1, 10):
-		return "hardness", false
+	for _, b := range Bounds {
+		f := figures[b.Field]
+		good := f.Low >= b.Low && f.High <= b.High && f.Low <= f.High
+		// Light is split where, and only where, there is more than one ray.
+		if b.Field == "birefringence" && (m.Optic == Isotropic) != (m.Birefringence == 0) {
+			good = false
+		}
+		if !good {
+			return b.Field, false
+		}
 	}
 	return "", true
 }

@@ -101,7 +101,7 @@ func facetOf(p solid.Plane, unit float64) facet {
 	f := facet{
 		part: diagram.Girdle, distance: p.D / unit,
 		angle:   math.Atan2(math.Hypot(n.X, n.Y), math.Abs(n.Z)) * 180 / math.Pi,
-		azimuth: gear.Degrees(math.Atan2(n.X, n.Y) * 180 / math.Pi),
+		azimuth: gear.Circle(math.Atan2(n.X, n.Y) * 180 / math.Pi),
 	}
 	switch {
 	case f.angle > 90-sameAngle:

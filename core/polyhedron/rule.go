@@ -52,8 +52,9 @@ type Rule struct {
 // golden is the ratio of a regular pentagon's diagonal to its side.
 var golden = (1 + math.Sqrt(5)) / 2
 
-// Shape returns the solid with its axis along z. Face normals of the regular polyhedra
-// are the usual ones from the cube's: (±1, ±1, ±1) and the golden ratio.
+// Shape returns the solid with its axis along z. Face normals of the regular polyhedra are
+// the usual ones from the cube's: (±1, ±1, ±1) and the golden ratio. It returns an error
+// where the planes close no solid, as with fewer than three sides.
 func (r Rule) Shape() (*Shape, error) {
 	var planes []solid.Plane
 	switch r.Kind {

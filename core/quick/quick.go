@@ -65,8 +65,10 @@ const (
 // critical angle.
 const margin = 2
 
-// Design returns a diagram for a wish, cut and found whole. Angles are in tenths of
-// a degree, every index on a tooth.
+// Design returns a diagram for a wish, cut and found whole. Angles are in tenths of a
+// degree, every index on a tooth. It returns a diagram.Problem: NotFourfold for a girdle
+// that is not a multiple of four or too fine for the gear, NoSuchStone where the pavilion
+// and crown do not fit.
 func Design(w Wish) (*diagram.Diagram, error) {
 	if w.Girdle%4 != 0 || w.Girdle < 4 || w.Gear < 2*w.Girdle {
 		return nil, diagram.Problem{Code: NotFourfold, TierNo: -1, Field: "girdle", Value: float64(w.Girdle)}

@@ -80,7 +80,8 @@ type Point struct {
 	Margin float64 `json:"margin"`
 }
 
-// Check returns the first problem of a field on a diagram, or nil.
+// Check returns the first problem of a field on a diagram, or nil. The problem is BadAxis,
+// for a range that is empty or outside what can be cut, or SameAxis.
 func (f Field) Check(d *diagram.Diagram) error {
 	for name, a := range map[diagram.Field]Axis{"x": f.X, "y": f.Y} {
 		bad := !(a.From > 0 && a.To > a.From && a.Steps >= 2) || a.Kind != Tier && a.To > 10
@@ -131,7 +132,8 @@ func (f Field) Present(d *diagram.Diagram) (x, y float64) {
 	return at(f.X), at(f.Y)
 }
 
-// Look works out one place of the field.
+// Look works out one place of the field. A place where the stone does not cut whole is no
+// error; the context's end is.
 func (f Field) Look(ctx context.Context, s *cutting.Stone, x, y float64) (Point, error) {
 	p := Point{X: x, Y: y}
 	cut, err := f.At(s, x, y)

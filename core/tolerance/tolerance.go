@@ -154,13 +154,13 @@ type Rounding struct {
 
 // Roundings holds the steps that protractors have against what the machine opens. Can
 // tells what can be set with a step. Steps that make no stone are left out.
-func (r *Result) Roundings(s *cutting.Stone, can func(step float64) angles.Settable) []Rounding {
+func (r *Result) Roundings(s *cutting.Stone, settable func(step float64) angles.Settable) []Rounding {
 	var out []Rounding
 	if len(r.Meets) == 0 {
 		return out
 	}
 	for _, step := range []float64{0.05, 0.1, 0.25, 0.5, 1} {
-		rounded, err := angles.Round(s, angles.Nearest(s, can(step)))
+		rounded, err := angles.Round(s, angles.Nearest(s, settable(step)))
 		if err == nil {
 			out = append(out, Rounding{Step: step, Gap: rounded.Gap(), Noticed: rounded.Gap() > r.Meets[0].P50})
 		}

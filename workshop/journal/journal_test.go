@@ -272,20 +272,20 @@ type fixtureEvent struct {
 
 type fixtureState struct {
 	// Marks are "setup/pass/facet kind", sorted.
-	Marks    []string `json:"marks"`
-	Checks   []string `json:"checks"`
-	Turns    []string `json:"turns"`
-	Notes    int      `json:"notes"`
-	Plan     int      `json:"plan"`
-	Finished bool     `json:"finished"`
-	Late     int      `json:"late"`
-	Last     string   `json:"last"`
-	SpentMs  int64    `json:"spentMs"`
-	Running  bool     `json:"running"`
+	Marks     []string `json:"marks"`
+	Checks    []string `json:"checks"`
+	Transfers []string `json:"turns"`
+	Notes     int      `json:"notes"`
+	Plan      int      `json:"plan"`
+	Finished  bool     `json:"finished"`
+	Late      int      `json:"late"`
+	Last      string   `json:"last"`
+	SpentMs   int64    `json:"spentMs"`
+	Running   bool     `json:"running"`
 }
 
 func stateOf(w *journal.Work) fixtureState {
-	out := fixtureState{Marks: []string{}, Checks: []string{}, Turns: []string{}, Notes: len(w.Notes), Plan: w.Now().No, Finished: w.Finished, Late: w.Late, Last: w.LastAct()}
+	out := fixtureState{Marks: []string{}, Checks: []string{}, Transfers: []string{}, Notes: len(w.Notes), Plan: w.Now().No, Finished: w.Finished, Late: w.Late, Last: w.LastAct()}
 	for setup, passes := range w.Marks {
 		for pass, facets := range passes {
 			for facet, m := range facets {
@@ -298,10 +298,10 @@ func stateOf(w *journal.Work) fixtureState {
 			out.Checks = append(out.Checks, setup+"/"+item)
 		}
 	}
-	for setup := range w.Turns {
-		out.Turns = append(out.Turns, setup)
+	for setup := range w.Transfers {
+		out.Transfers = append(out.Transfers, setup)
 	}
-	for _, list := range [][]string{out.Marks, out.Checks, out.Turns} {
+	for _, list := range [][]string{out.Marks, out.Checks, out.Transfers} {
 		slices.Sort(list)
 	}
 	spent, since := w.Spent()
@@ -326,7 +326,7 @@ func TestTheFixturesOfTheFoldAreFresh(t *testing.T) {
 	v := visit("s1", "f1")
 	turned := []journal.Event{
 		planned(), event(1, journal.Done, v), event(2, journal.Check, journal.Checked{Setup: "s2", Item: "bond"}),
-		event(3, journal.Transfer, journal.Turned{Setup: "s2"}), event(4, journal.Note, journal.Noted{Text: "a veil"}),
+		event(3, journal.Transfer, journal.Transferred{Setup: "s2"}), event(4, journal.Note, journal.Noted{Text: "a veil"}),
 	}
 	add("a transfer and a note", journal.FirstCut, turned)
 	add("the transfer taken back", journal.FirstCut, append(turned, undo(5, 3)))

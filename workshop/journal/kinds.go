@@ -19,7 +19,7 @@ const (
 	Skip Kind = "skip"
 	// Check: an item of the transfer was checked. The payload is a Checked.
 	Check Kind = "check"
-	// Transfer: the stone was turned over. The payload is a Turned.
+	// Transfer: the stone was turned over. The payload is a Transferred.
 	Transfer Kind = "transfer"
 	// Note: something worth remembering. The payload is a Noted.
 	Note Kind = "note"
@@ -47,8 +47,8 @@ type Checked struct {
 	Item  string `json:"item"`
 }
 
-// Turned names the setup that begins.
-type Turned struct {
+// Transferred names the setup that begins.
+type Transferred struct {
 	Setup string `json:"setup"`
 }
 
@@ -120,7 +120,7 @@ var kinds = map[Kind]kind{
 	Done:     of(kind{version: 1, canUndo: true}, (*Work).asks, (*Work).tick),
 	Skip:     of(kind{version: 1, canUndo: true}, (*Work).asks, (*Work).tick),
 	Check:    of(kind{version: 1, canUndo: true}, (*Work).hasItem, (*Work).check),
-	Transfer: of(kind{version: 1, canUndo: true}, (*Work).hasSetup, (*Work).turn),
+	Transfer: of(kind{version: 1, canUndo: true}, (*Work).hasSetup, (*Work).transfer),
 	Note:     of(kind{version: 1, canUndo: true}, saysSomething, (*Work).note),
 	Begin:    of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
 	End:      of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),

@@ -34,10 +34,10 @@ type Work struct {
 	Plans []Asked `json:"plans"`
 	// Marks are the visits that are done or left out, by setup, pass and facet.
 	Marks map[string]map[string]map[string]Mark `json:"marks"`
-	// Checks are the items of transfers that are checked, by setup and item; Turns the
+	// Checks are the items of transfers that are checked, by setup and item; Transfers the
 	// setups that the stone was turned over to.
-	Checks map[string]map[string]Act `json:"checks"`
-	Turns  map[string]Act            `json:"turns"`
+	Checks    map[string]map[string]Act `json:"checks"`
+	Transfers map[string]Act            `json:"turns"`
 	// Stretches begin and end by the clock, in turn.
 	Stretches []Stretch `json:"stretches"`
 	Notes     []Act     `json:"notes"`
@@ -102,7 +102,7 @@ type Stretch struct {
 func NewWork(task Task) *Work {
 	return &Work{
 		Task: task, Plans: []Asked{}, Marks: map[string]map[string]map[string]Mark{},
-		Checks: map[string]map[string]Act{}, Turns: map[string]Act{}, Stretches: []Stretch{}, Notes: []Act{},
+		Checks: map[string]map[string]Act{}, Transfers: map[string]Act{}, Stretches: []Stretch{}, Notes: []Act{},
 		Heard: map[string]int64{}, Ticked: map[string]Tick{},
 	}
 }
@@ -183,7 +183,7 @@ func (w *Work) knowsSetup(setup string) Reason {
 	return NotAsked
 }
 
-func (w *Work) hasSetup(p Turned) Reason { return w.knowsSetup(p.Setup) }
+func (w *Work) hasSetup(p Transferred) Reason { return w.knowsSetup(p.Setup) }
 
 func (w *Work) hasItem(p Checked) Reason {
 	const longest = 64
@@ -238,21 +238,23 @@ func (w *Work) tick(e Event, v Visit) {
 }
 
 // said adds an event to those that say the same.
-func (w *Work) said(a Act, e Event) Act { return Act{N: w.Count, Events: append(a.Events, e.ID)} }
+func (w *Work) with(a Act, e Event) Act { return Act{N: w.Count, Events: append(a.Events, e.ID)} }
 
 func (w *Work) check(e Event, p Checked) {
 	if w.Checks[p.Setup] == nil {
 		w.Checks[p.Setup] = map[string]Act{}
 	}
-	w.Checks[p.Setup][p.Item] = w.said(w.Checks[p.Setup][p.Item], e)
+	w.Checks[p.Setup][p.Item] = w.with(w.Checks[p.Setup][p.Item], e)
 }
 
-func (w *Work) turn(e Event, p Turned) { w.Turns[p.Setup] = w.said(w.Turns[p.Setup], e) }
+func (w *Work) transfer(e Event, p Transferred) {
+	w.Transfers[p.Setup] = w.with(w.Transfers[p.Setup], e)
+}
 
-func (w *Work) note(e Event, _ Noted) { w.Notes = append(w.Notes, w.said(Act{}, e)) }
+func (w *Work) note(e Event, _ Noted) { w.Notes = append(w.Notes, w.with(Act{}, e)) }
 
 func (w *Work) stretch(e Event, _ nothing) {
-	w.Stretches = append(w.Stretches, Stretch{Act: w.said(Act{}, e), Kind: e.Kind, Device: e.Device, At: e.DeviceTime, Heard: e.ServerTime})
+	w.Stretches = append(w.Stretches, Stretch{Act: w.with(Act{}, e), Kind: e.Kind, Device: e.Device, At: e.DeviceTime, Heard: e.ServerTime})
 }
 
 func (w *Work) plan(_ Event, p Asked) {
@@ -285,9 +287,9 @@ func (w *Work) takeBack(_ Event, p TakenBack) {
 			}
 		}
 	}
-	for setup, a := range w.Turns {
+	for setup, a := range w.Transfers {
 		if names(a) {
-			delete(w.Turns, setup)
+			delete(w.Transfers, setup)
 		}
 	}
 	w.Stretches = slices.DeleteFunc(w.Stretches, func(s Stretch) bool { return names(s.Act) })
@@ -348,7 +350,7 @@ func (w *Work) LastAct() string {
 			later(a)
 		}
 	}
-	for _, a := range w.Turns {
+	for _, a := range w.Transfers {
 		later(a)
 	}
 	for _, s := range w.Stretches {

@@ -230,8 +230,8 @@ func planned(t *testing.T, ctx context.Context, s workshop.Store, id string) wor
 	pose := gear.Pose{Up: workshop.UsualPose(diagram.Crown, 96, 0).Up, Gear: 96, Turn: 1.25, Rotation: gear.Unmoved}
 	plan := workshop.Plan{
 		No: 1, DiagramID: "d1", DiagramName: "Halo", Revision: r.Hash, AsCut: r.Hash, Machine: workshop.DefaultMachine(), Material: glass,
-		Choices: workshop.Choices{Material: glass.Name, Machine: "machine", Gear: 96, Size: workshop.Size{Basis: "width", MM: 8, Typed: "8"},
-			FirstSide: diagram.Pavilion, Ways: workshop.DefaultHabits().Ways, Passes: workshop.DefaultHabits().Passes},
+		Choices: workshop.Choices{Material: glass.Name, Machine: "machine", Gear: 96, Size: workshop.Size{Basis: workshop.AcrossWidth, MM: 8, Typed: "8"},
+			FirstSide: diagram.Pavilion, PlanHabits: workshop.DefaultHabits().PlanHabits, Passes: workshop.DefaultHabits().Passes},
 		Turns: cutting.Turns{Pavilion: 1, Crown: -2}, Setups: []workshop.Setup{{ID: "setup " + id, Pose: pose}},
 		Facets:  []workshop.PlannedFacet{{ID: "f1", Tier: 0, Index: 96, Setup: "setup " + id, Passes: 2}},
 		Left:    []diagram.Problem{{Code: cutting.HabitNotKept, Tier: "P1", Field: diagram.FieldStop, Text: "x", Other: "y", Value: 1, Low: 2, High: 3}},
@@ -354,7 +354,7 @@ func listed(t *testing.T, ctx context.Context, s workshop.Store) {
 func runs(t *testing.T, ctx context.Context, s workshop.Store) {
 	_, _, err := s.Run(ctx, "none")
 	require.ErrorIs(t, err, workshop.ErrNotFound)
-	run := workshop.Run{ID: "run", Name: "Pair", Way: workshop.TierByTier, Created: now}
+	run := workshop.Run{ID: "run", Name: "Pair", Order: workshop.TierByTier, Created: now}
 	require.NoError(t, s.InsertRun(ctx, run))
 	for i, id := range []string{"b", "a"} {
 		stone := planned(t, ctx, s, id)

@@ -32,9 +32,9 @@ const (
 	codeDigits  = 8
 )
 
-// door lets requests from other devices in: those that were paired. This machine
+// admission lets requests from other devices in: those that were paired. This machine
 // itself needs no pairing.
-type door struct {
+type admission struct {
 	network Network
 	now     func() time.Time
 	mu      sync.Mutex
@@ -45,20 +45,20 @@ type door struct {
 
 // Code returns the present pairing code. It is good for one device, for ten
 // minutes, and for ten guesses.
-func (d *door) Code() (code string, until time.Time) {
+func (d *admission) Code() (code string, until time.Time) {
 	d.mu.Lock()
 	defer d.mu.Unlock()
 	return d.present()
 }
 
-func (d *door) present() (string, time.Time) {
+func (d *admission) present() (string, time.Time) {
 	if d.code == "" || d.now().After(d.until) || d.guesses >= mostGuesses {
 		d.renew()
 	}
 	return d.code, d.until
 }
 
-func (d *door) renew() {
+func (d *admission) renew() {
 	most := new(big.Int).Exp(big.NewInt(10), big.NewInt(codeDigits), nil)
 	n, err := rand.Int(rand.Reader, most)
 	if err != nil {
@@ -68,14 +68,14 @@ func (d *door) renew() {
 }
 
 // Renew makes a new code and voids the present one.
-func (d *door) Renew() {
+func (d *admission) Renew() {
 	d.mu.Lock()
 	defer d.mu.Unlock()
 	d.renew()
 }
 
 // try tells whether a code is the present one; if so it is used up.
-func (d *door) try(code string) bool {
+func (d *admission) try(code string) bool {
 	d.mu.Lock()
 	defer d.mu.Unlock()
 	present, _ := d.present()
@@ -87,7 +87,7 @@ func (d *door) try(code string) bool {
 	return true
 }
 
-// DeviceList is what the owner sees of the door.
+// DeviceList is what the owner sees of the admission.
 type DeviceList struct {
 	// URL is the address for other devices, "" where the network is shut out.
 	URL    string `json:"url"`
@@ -116,15 +116,15 @@ type PairRequest struct {
 func (s *Server) doorRoutes() {
 	handle(s, route{method: http.MethodGet, path: "/api/devices", name: "listDevices", summary: "Paired devices, and how to pair one"}, func(c *echo.Context, _ struct{}) (DeviceList, error) {
 		devices, err := s.workshop.Devices(c.Request().Context())
-		out := DeviceList{URL: s.door.network.URL(), Secure: s.door.network.TLS, Devices: each(devices, func(d workshop.Device) Device { return Device(d) }), QR: []string{}, Here: fromHere(c.Request())}
+		out := DeviceList{URL: s.admission.network.URL(), Secure: s.admission.network.TLS, Devices: each(devices, func(d workshop.Device) Device { return Device(d) }), QR: []string{}, Here: fromHere(c.Request())}
 		if out.URL != "" && out.Here {
-			out.Code, out.Until = s.door.Code()
+			out.Code, out.Until = s.admission.Code()
 			out.QR = qrRows(out.URL)
 		}
 		return out, err
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/devices/code", name: "renewCode", summary: "A new pairing code", from: fromThisMachine}, func(*echo.Context, struct{}) (none, error) {
-		s.door.Renew()
+		s.admission.Renew()
 		return none{}, nil
 	})
 	handle(s, route{method: http.MethodPut, path: "/api/devices/:id", name: "nameDevice", summary: "Name a device", from: fromThisMachine}, func(c *echo.Context, in byIDWithBody[NameRequest]) (none, error) {
@@ -165,7 +165,7 @@ func (s *Server) pair(c *echo.Context, in withBody[PairRequest]) (none, error) {
 		}
 		return r
 	}, in.Body.Code)
-	if !s.door.network.open() || !s.door.try(code) {
+	if !s.admission.network.open() || !s.admission.try(code) {
 		return none{}, &Problem{Status: http.StatusForbidden, Detail: "That is not the present code. It changes after each device and every ten minutes; look at the machine that Cressa runs on."}
 	}
 	_, session, err := s.workshop.PairDevice(c.Request().Context(), in.Body.Name)
@@ -174,7 +174,7 @@ func (s *Server) pair(c *echo.Context, in withBody[PairRequest]) (none, error) {
 	}
 	c.SetCookie(&http.Cookie{
 		Name: sessionCookie, Value: session, Path: "/", MaxAge: int(workshop.SessionLife.Seconds()),
-		HttpOnly: true, SameSite: http.SameSiteStrictMode, Secure: s.door.network.TLS,
+		HttpOnly: true, SameSite: http.SameSiteStrictMode, Secure: s.admission.network.TLS,
 	})
 	return none{}, nil
 }
@@ -283,11 +283,11 @@ func qrRows(text string) []string {
 // Invitation is what the program prints for other devices: the address as text and
 // as a QR code of block characters, and the present pairing code.
 func (s *Server) Invitation() string {
-	url := s.door.network.URL()
+	url := s.admission.network.URL()
 	if url == "" {
 		return ""
 	}
-	code, _ := s.door.Code()
+	code, _ := s.admission.Code()
 	var out strings.Builder
 	rows := qrRows(url)
 	dark := func(x, y int) bool { return y >= 0 && y < len(rows) && x >= 0 && x < len(rows) && rows[y][x] == '1' }
@@ -295,17 +295,19 @@ func (s *Server) Invitation() string {
 	for y := -quiet; y < len(rows)+quiet; y += 2 {
 		for x := -quiet; x < len(rows)+quiet; x++ {
 			// Light squares are drawn, so that the code reads on a dark terminal.
-			out.WriteString([]string{"█", "▀", "▄", " "}[b2i(dark(x, y))*2+b2i(dark(x, y+1))])
+			switch {
+			case dark(x, y) && dark(x, y+1):
+				out.WriteByte(' ')
+			case dark(x, y):
+				out.WriteString("▄")
+			case dark(x, y+1):
+				out.WriteString("▀")
+			default:
+				out.WriteString("█")
+			}
 		}
 		out.WriteByte('\n')
 	}
 	fmt.Fprintf(&out, "On the tablet open %s\nand type the code %s %s\n", url, code[:4], code[4:])
 	return out.String()
-}
-
-func b2i(b bool) int {
-	if b {
-		return 1
-	}
-	return 0
 }

@@ -89,11 +89,11 @@ func (c client) pair(code string) (int, string) {
 
 func TestOnlyPairedDevicesComeInFromTheNetwork(t *testing.T) {
 	here, away := startOpen(t)
-	var door server.DeviceList
-	here.get("/api/devices", &door)
-	require.Len(t, door.Code, 8)
-	assert.Equal(t, away.url, door.URL)
-	assert.NotEmpty(t, door.QR)
+	var admission server.DeviceList
+	here.get("/api/devices", &admission)
+	require.Len(t, admission.Code, 8)
+	assert.Equal(t, away.url, admission.URL)
+	assert.NotEmpty(t, admission.QR)
 
 	// Unpaired: the code page at every address, and nothing behind it.
 	for _, path := range []string{"/", "/stones", "/assets/index.js"} {
@@ -109,10 +109,10 @@ func TestOnlyPairedDevicesComeInFromTheNetwork(t *testing.T) {
 	status, cookie := away.pair("00000000")
 	assert.Equal(t, http.StatusForbidden, status)
 	assert.Empty(t, cookie)
-	status, cookie = away.pair(door.Code[:4] + " " + door.Code[4:])
+	status, cookie = away.pair(admission.Code[:4] + " " + admission.Code[4:])
 	require.Equal(t, http.StatusNoContent, status)
 	require.NotEmpty(t, cookie)
-	status, _ = away.pair(door.Code)
+	status, _ = away.pair(admission.Code)
 	assert.Equal(t, http.StatusForbidden, status, "a code is good for one device")
 
 	paired := func(r *http.Request) { r.Header.Set("Cookie", cookie) }
@@ -123,9 +123,9 @@ func TestOnlyPairedDevicesComeInFromTheNetwork(t *testing.T) {
 	require.NoError(t, json.Unmarshal(data, &seen))
 	assert.Empty(t, seen.Code, "the code is shown at the machine itself only")
 
-	here.get("/api/devices", &door)
-	require.Len(t, door.Devices, 1)
-	path := "/api/devices/" + door.Devices[0].ID
+	here.get("/api/devices", &admission)
+	require.Len(t, admission.Devices, 1)
+	path := "/api/devices/" + admission.Devices[0].ID
 	status, _, _ = away.send("DELETE", path, "", paired)
 	assert.Equal(t, http.StatusForbidden, status, "a device shuts no other out")
 	status, _, _ = here.send("PUT", path, `{"name":"Old tablet"}`)
@@ -141,9 +141,9 @@ func TestOnlyPairedDevicesComeInFromTheNetwork(t *testing.T) {
 // was not seen for too long.
 func TestABusyDatabaseIsNotUnpaired(t *testing.T) {
 	here, away, store := startHeld(t)
-	var door server.DeviceList
-	here.get("/api/devices", &door)
-	_, cookie := away.pair(door.Code)
+	var admission server.DeviceList
+	here.get("/api/devices", &admission)
+	_, cookie := away.pair(admission.Code)
 	paired := func(r *http.Request) { r.Header.Set("Cookie", cookie) }
 	ask := func() (int, server.Problem) {
 		status, _, data := away.send("GET", "/api/settings", "", paired)
@@ -159,8 +159,8 @@ func TestABusyDatabaseIsNotUnpaired(t *testing.T) {
 	status, _ = ask()
 	assert.Equal(t, http.StatusOK, status)
 
-	here.get("/api/devices", &door)
-	require.NoError(t, store.SeeDevice(t.Context(), door.Devices[0].ID, time.Now().Add(-workshop.SessionLife-time.Hour)))
+	here.get("/api/devices", &admission)
+	require.NoError(t, store.SeeDevice(t.Context(), admission.Devices[0].ID, time.Now().Add(-workshop.SessionLife-time.Hour)))
 	status, p = ask()
 	assert.Equal(t, http.StatusUnauthorized, status)
 	assert.Equal(t, "/problems/unpaired", p.Type)
@@ -194,10 +194,10 @@ func TestGuessingCodesIsStopped(t *testing.T) {
 
 func TestTheNetworkIsShutOutUnlessItIsAskedIn(t *testing.T) {
 	c := start(t)
-	var door server.DeviceList
-	c.get("/api/devices", &door)
-	assert.Empty(t, door.URL)
-	assert.Empty(t, door.Code)
+	var admission server.DeviceList
+	c.get("/api/devices", &admission)
+	assert.Empty(t, admission.URL)
+	assert.Empty(t, admission.Code)
 	c.problem("POST", "/api/pair", `{"code":"12345678","name":""}`, http.StatusForbidden)
 	_, err := server.ListenOnNetwork("127.0.0.1", "0", "no-such-file", "no-such-file")
 	assert.ErrorContains(t, err, "certificate")

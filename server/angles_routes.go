@@ -1,0 +1,159 @@
+package server
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/labstack/echo/v5"
+
+	"cressa/analysis"
+	"cressa/core/angles"
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/material"
+	"cressa/workshop"
+)
+
+// AnglesRequest asks for the angles of a draft to be moved and rounded.
+type AnglesRequest struct {
+	Draft Draft `json:"draft"`
+	// Target is null where the angles stay, apart from being rounded.
+	Target *AnglesTarget `json:"target"`
+	// Step in degrees is what the angles are rounded to, 0 for not at all. Search looks
+	// for the neighbours that cost least; otherwise the nearest are taken.
+	Step   float64 `json:"step" validate:"min=0,max=5"`
+	Search bool    `json:"search"`
+	// Width in mm is what gaps, heights and weights are reckoned with, Material what the
+	// weights are of, "" for none.
+	Width    float64 `json:"width" validate:"min=0.1,max=500"`
+	Material string  `json:"material" validate:"max=100"`
+}
+
+// AnglesTarget is what the angles are to suit.
+type AnglesTarget struct {
+	RefractiveIndex float64 `json:"refractiveIndex" validate:"min=1.01,max=4"`
+	// Margin is that of the shallowest pavilion tier, null for its own, at least 1.
+	Margin      *float64 `json:"margin" validate:"omitempty,min=-20,max=40"`
+	CrownFactor float64  `json:"crownFactor" validate:"min=0.1,max=10"`
+	// CrownWithPavilion gives the crown the pavilion's factor instead.
+	CrownWithPavilion bool `json:"crownWithPavilion"`
+}
+
+// AnglesReport is a draft at other angles, beside what it was.
+type AnglesReport struct {
+	Draft Draft `json:"draft"`
+	// Exact is the draft before it was rounded.
+	Exact          Draft   `json:"exact"`
+	PavilionFactor float64 `json:"pavilionFactor"`
+	CrownFactor    float64 `json:"crownFactor"`
+	// Margin is what the shallowest pavilion tier was given, 0 without a target.
+	Margin   float64      `json:"margin"`
+	Tiers    []MovedTier  `json:"tiers"`
+	Before   MovedStone   `json:"before"`
+	After    MovedStone   `json:"after"`
+	Warnings []Place      `json:"warnings"`
+	Meets    []LoupeMeet  `json:"meets"`
+	Nearest  RoundingCost `json:"nearest"`
+	Best     RoundingCost `json:"best"`
+	// Ended tells how the search for the best rounding ended.
+	Ended string `json:"ended" validate:"oneof=complete budget stopped"`
+}
+
+// MovedTier is a tier before and after, angles in degrees.
+type MovedTier struct {
+	Name       string   `json:"name"`
+	From       float64  `json:"from"`
+	Exact      float64  `json:"exact"`
+	To         float64  `json:"to"`
+	MarginFrom *float64 `json:"marginFrom"`
+	MarginTo   *float64 `json:"marginTo"`
+	Judgement  string   `json:"judgement"`
+}
+
+// MovedStone is what a stone measures at the given width, lengths in mm.
+type MovedStone struct {
+	CriticalAngle float64 `json:"criticalAngle"`
+	// The lengths are null of a stone that has no such part.
+	Height   *float64 `json:"height"`
+	Crown    *float64 `json:"crown"`
+	Pavilion *float64 `json:"pavilion"`
+	// Carats is null where no material is named.
+	Carats *float64 `json:"carats"`
+}
+
+// RoundingCost is what a rounding opens, in µm: the largest gap and residual.
+type RoundingCost struct {
+	Gap      float64 `json:"gap"`
+	Residual float64 `json:"residual"`
+}
+
+func (s *Server) anglesRoutes() {
+	handle(s, route{method: http.MethodPost, path: "/api/angles", name: "moveAngles", summary: "A draft for another refractive index, its angles rounded"}, alone(s, s.moveAngles))
+}
+
+func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (AnglesReport, error) {
+	ctx, done := context.WithTimeout(c.Request().Context(), patience)
+	defer done()
+	b := in.Body
+	stone, err := analysis.Whole(b.Draft.draft())
+	if err != nil {
+		return AnglesReport{}, err
+	}
+	settings, err := s.workshop.Settings(ctx)
+	if err != nil {
+		return AnglesReport{}, err
+	}
+	weighed, err := materialOf(settings, b.Material)
+	if err != nil {
+		return AnglesReport{}, err
+	}
+	ask := analysis.AnglesAsked{Target: (*angles.Target)(b.Target), Search: true, Best: b.Search}
+	if b.Step > 0 {
+		ask.Settable = settings.MachineOf("").WithStep(b.Step).SettableAngles
+	}
+	m, err := analysis.MoveAngles(ctx, stone, ask)
+	if err != nil {
+		return AnglesReport{}, err
+	}
+	out := AnglesReport{
+		Draft: draftView(b.Draft.draft().Rewritten(m.After.Diagram, nil)), Exact: draftView(b.Draft.draft().Rewritten(m.Exact.Diagram, nil)),
+		PavilionFactor: m.PavilionFactor, CrownFactor: m.CrownFactor, Margin: m.Margin, Tiers: []MovedTier{},
+		Before: movedStone(m.Before, b.Width, weighed), After: movedStone(m.After, b.Width, weighed),
+		Warnings: placesOf(m.Warnings), Meets: meetViews(analysis.Meets(m.Exact, m.Errors, b.Width)), Ended: string(m.Status),
+	}
+	out.Nearest.Gap, out.Nearest.Residual = m.RoundingCost(m.Nearest, b.Width)
+	out.Best.Gap, out.Best.Residual = m.RoundingCost(m.Best, b.Width)
+	for _, t := range m.Tiers() {
+		out.Tiers = append(out.Tiers, MovedTier{t.Name, t.From, t.Exact, t.To, t.MarginFrom, t.MarginTo, string(t.Judgement)})
+	}
+	return out, nil
+}
+
+// materialOf finds a material by its name, nil for "". The error is a diagram.Problem.
+func materialOf(settings workshop.Settings, name string) (*material.Material, error) {
+	if name == "" {
+		return nil, nil
+	}
+	m, ok := settings.Material(name)
+	if !ok {
+		return nil, diagram.Problem{Code: workshop.UnknownMaterial, TierNo: -1, Field: "material", Text: name}
+	}
+	return &m, nil
+}
+
+func movedStone(s *cutting.Stone, width float64, of *material.Material) MovedStone {
+	m := s.Measures()
+	mm := func(share *float64) *float64 {
+		if share == nil {
+			return nil
+		}
+		v := *share * width
+		return &v
+	}
+	out := MovedStone{CriticalAngle: material.CriticalAngle(s.Diagram.RefractiveIndex), Height: mm(&m.HeightWidth), Crown: mm(m.CrownHeight), Pavilion: mm(m.PavilionDepth)}
+	if of != nil {
+		carats := cutting.Carats(m.VolumeFactor, width, of.SG)
+		out.Carats = &carats
+	}
+	return out
+}
