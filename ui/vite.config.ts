@@ -28,6 +28,22 @@ function serviceWorker(): Plugin {
 // Nothing is inlined: the content security policy lets in only files of our own.
 export default defineConfig({
   plugins: [react(), serviceWorker()],
-  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
+  build: {
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 600,
+    rolldownOptions: {
+      output: {
+        // Each room is a file of its own. What several rooms share lies in a few files rather
+        // than in one for every part: a slow network pays for each.
+        codeSplitting: {
+          groups: [
+            { name: 'libraries', test: /node_modules/, minShareCount: 4, priority: 2 },
+            { name: 'words', test: /\/src\/words\//, priority: 1 },
+            { name: 'parts', test: /\/src\/(parts|api|log|drafts|theme)\//, minShareCount: 3 },
+          ],
+        },
+      },
+    },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:8473' } },
 });

@@ -7,6 +7,7 @@ import { createRoot } from 'react-dom/client';
 import { onShutOut } from './api/client';
 import { App } from './app/App';
 import { install } from './app/install';
+import { fetchBench } from './app/routes';
 import { log, startSending } from './log/browser';
 
 // A device that was shut out sees the code page as soon as it loads anew, unless this page alone
@@ -16,6 +17,7 @@ onShutOut(() => {
 });
 startSending();
 install();
+fetchBench();
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

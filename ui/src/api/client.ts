@@ -24,6 +24,11 @@ export type GearReport = Schemas['GearReport'];
 export type Pull = Schemas['Pull'];
 export type Reach = Schemas['Reach'];
 export type Reshape = Schemas['Reshape'];
+export type Held = Schemas['Held'];
+export type PartLetter = Schemas['PartLetter'];
+export type StopKind = Schemas['StopKind'];
+export type StopParts = Schemas['StopParts'];
+export type Usual = Schemas['Usual'];
 export type Loupe = Schemas['Loupe'];
 export type LoupeMeet = Schemas['LoupeMeet'];
 export type SequenceReport = Schemas['SequenceReport'];
@@ -69,6 +74,7 @@ export type Today = Schemas['Today'];
 export type Logbook = Schemas['Logbook'];
 export type WorkHead = Schemas['WorkHead'];
 export type StonePage = Schemas['StonePage'];
+export type HistoryEntry = Schemas['HistoryEntry'];
 export type BenchScript = Schemas['BenchScript'];
 export type BenchFacet = Schemas['BenchFacet'];
 export type Finish = Schemas['Finish'];
@@ -83,6 +89,9 @@ export class ApiProblem extends Error {
     return this.problem.type === '/problems/stale';
   }
 }
+
+/** Whether a write was refused because the record was changed elsewhere meanwhile. */
+export const isStale = (error: unknown): boolean => error instanceof ApiProblem && error.stale;
 
 /** The server could not be reached; nothing is known of what became of the request. */
 export class Unreachable extends Error {}

@@ -296,6 +296,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/diagrams/{id}/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A draft at many angles, as it is found */
+        get: operations["sweep"];
+        put?: never;
+        /** Try a draft at many angles */
+        post: operations["startSweep"];
+        /** Stop the sweep; nothing of it is kept */
+        delete: operations["stopSweep"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/diagrams/{id}/sweeps": {
         parameters: {
             query?: never;
@@ -306,9 +325,27 @@ export interface paths {
         /** The sweeps of a diagram */
         get: operations["listSweeps"];
         put?: never;
-        /** A draft at many angles */
-        post: operations["sweep"];
+        post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/diagrams/{id}/tolerance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a machine's errors do to the meets, as it is found */
+        get: operations["tolerance"];
+        put?: never;
+        /** Cut a draft many times with a machine's errors */
+        post: operations["startTolerance"];
+        /** Stop the trials */
+        delete: operations["stopTolerance"];
         options?: never;
         head?: never;
         patch?: never;
@@ -956,7 +993,41 @@ export interface paths {
         get?: never;
         put?: never;
         /** The stops that a draft lacks */
-        post: operations["deriveStops"];
+        post: operations["findStops"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stops/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The parts of a stop that is typed */
+        post: operations["stopParts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stops/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The stop that parts make */
+        post: operations["stopText"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1041,8 +1112,24 @@ export interface paths {
         /** By how much the default machine repeats */
         get: operations["machineErrors"];
         put?: never;
-        /** What a machine's errors do to the meets */
-        post: operations["tolerance"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What something new begins with */
+        get: operations["getUsual"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1161,6 +1248,12 @@ export interface components {
             target: components["schemas"]["Point"];
             tier: string;
         };
+        BenchMove: {
+            first: boolean;
+            from: number | null;
+            pass: boolean;
+            teeth: number;
+        };
         BenchScript: {
             cautions: string[];
             cheatGap: number;
@@ -1186,16 +1279,23 @@ export interface components {
             workId: string;
         };
         BenchVisit: {
+            after: number;
+            block: number;
+            blockEnd: number;
             facet: number;
             minutes: number;
+            move: components["schemas"]["BenchMove"];
+            now: number;
             pass: string;
-            round: number;
+            roundEnd: number;
             setup: string;
         };
         BetterOrder: {
             changed: boolean;
             draft: components["schemas"]["Draft"];
             free: number[];
+            moved: number[];
+            restopped: number[];
         };
         CaliperReading: {
             flats: boolean;
@@ -1256,7 +1356,10 @@ export interface components {
             version: number;
         };
         DiagramFields: {
+            letters: components["schemas"]["PartLetter"][];
+            material: components["schemas"]["MaterialBound"][];
             outlines: string[];
+            stops: components["schemas"]["StopKind"][];
         };
         DiagramLine: {
             edited: boolean;
@@ -1343,6 +1446,12 @@ export interface components {
             optional: boolean;
             part: string;
             stop: string;
+        };
+        EndShare: {
+            colour: string;
+            /** @enum {string} */
+            end: "returned" | "leaked" | "shadowed";
+            share: number;
         };
         Event: {
             by: string;
@@ -1481,6 +1590,18 @@ export interface components {
             /** @enum {string} */
             visiting: "written" | "round" | "pairs";
         };
+        Held: {
+            distance: number;
+            tier: number;
+        };
+        HistoryEntry: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            id: string;
+            kind: string;
+            text: string;
+        };
         Intake: {
             agreed: string;
             carats: number;
@@ -1523,6 +1644,17 @@ export interface components {
             return: number;
             window: number;
         };
+        LitDraft: {
+            draft: components["schemas"]["Draft"];
+            frostedGirdle: boolean;
+            headAngle: number;
+            material: string;
+            /** @enum {string} */
+            model: "uniform" | "cosine" | "head";
+            refractiveIndex: number;
+            tint: string;
+            width: number;
+        };
         Logbook: {
             finishedCarats: number;
             hours: number;
@@ -1532,9 +1664,9 @@ export interface components {
             total: number;
         };
         Look: {
+            ends: components["schemas"]["EndShare"][];
             figures: components["schemas"]["LightFigures"];
             picture: string;
-            ways: components["schemas"]["WayShare"][];
         };
         LookRequest: {
             draft: components["schemas"]["Draft"];
@@ -1546,22 +1678,11 @@ export interface components {
             model: "uniform" | "cosine" | "head";
             refractiveIndex: number;
             /** @enum {string} */
-            show: "colour" | "pale" | "ways";
+            show: "colour" | "pale" | "ends";
             split: boolean;
             tilt: number;
             tint: string;
             to: number;
-            width: number;
-        };
-        LookedAt: {
-            draft: components["schemas"]["Draft"];
-            frostedGirdle: boolean;
-            headAngle: number;
-            material: string;
-            /** @enum {string} */
-            model: "uniform" | "cosine" | "head";
-            refractiveIndex: number;
-            tint: string;
             width: number;
         };
         Loupe: {
@@ -1624,6 +1745,11 @@ export interface components {
             sg: number;
             /** @enum {string} */
             solvent: "safe" | "acid" | "soaks";
+        };
+        MaterialBound: {
+            field: string;
+            high: number;
+            low: number;
         };
         MaterialLight: {
             figures: components["schemas"]["LightFigures"];
@@ -1702,7 +1828,9 @@ export interface components {
         MovedStone: {
             carats: number | null;
             criticalAngle: number;
-            measures: components["schemas"]["Measures"];
+            crown: number | null;
+            height: number | null;
+            pavilion: number | null;
         };
         MovedTier: {
             exact: number;
@@ -1724,6 +1852,10 @@ export interface components {
         PairRequest: {
             code: string;
             name: string;
+        };
+        PartLetter: {
+            letter: string;
+            part: string;
         };
         Pass: {
             id: string;
@@ -1846,10 +1978,10 @@ export interface components {
             why: string;
         };
         RepairPage: {
+            history: components["schemas"]["HistoryEntry"][];
             intake: components["schemas"]["Intake"];
             photos: components["schemas"]["Photo"][];
             summary: components["schemas"]["StoneLine"];
-            told: components["schemas"]["Told"][];
             works: components["schemas"]["WorkHead"][];
         };
         ReplanRequest: {
@@ -1860,7 +1992,7 @@ export interface components {
             by: number;
             fold: number;
             /** @enum {string} */
-            kind: "copy" | "mirror" | "turn" | "complete" | "write-out" | "rename";
+            kind: "append" | "copy" | "mirror" | "turn" | "complete" | "write-out" | "rename";
             mirrored: boolean;
             name: string;
         };
@@ -1901,9 +2033,15 @@ export interface components {
             id: string;
             name: string;
             /** @enum {string} */
-            way: "tier" | "stone";
+            order: "tier" | "stone";
+        };
+        RunNext: {
+            number: number;
+            tier: string;
+            tooth: number;
         };
         RunPage: {
+            next: components["schemas"]["RunNext"] | null;
             run: components["schemas"]["Run"];
             stones: components["schemas"]["StoneLine"][];
         };
@@ -1911,9 +2049,9 @@ export interface components {
             choices: components["schemas"]["Choices"];
             diagramId: string;
             name: string;
-            stones: number;
             /** @enum {string} */
-            way: "tier" | "stone";
+            order: "tier" | "stone";
+            stones: number;
         };
         RunScript: {
             run: components["schemas"]["Run"];
@@ -2008,6 +2146,7 @@ export interface components {
         SolveRequest: {
             draft: components["schemas"]["Draft"];
             gear: number;
+            held: components["schemas"]["Held"] | null;
             off: string[];
             serial: number;
         };
@@ -2071,10 +2210,10 @@ export interface components {
             assessment: components["schemas"]["Assessment"];
             before: components["schemas"]["StoneBefore"] | null;
             began: string | null;
+            history: components["schemas"]["HistoryEntry"][];
             plan: components["schemas"]["PlanView"];
             reckoned: number;
             summary: components["schemas"]["StoneLine"];
-            told: components["schemas"]["Told"][];
             works: components["schemas"]["WorkHead"][];
         };
         StoneView: {
@@ -2089,6 +2228,17 @@ export interface components {
             towardsThree: components["schemas"]["Segment"][];
             towardsTwelve: components["schemas"]["Segment"][];
             wheel: components["schemas"]["Tooth"][];
+        };
+        StopKind: {
+            kind: string;
+            parts: string[];
+            usual: string | null;
+        };
+        StopParts: {
+            figure: string;
+            from: string[];
+            kind: string;
+            to: string[];
         };
         StopProposals: {
             /** @enum {string} */
@@ -2122,7 +2272,10 @@ export interface components {
             tiers: string[];
         };
         SweepLine: {
+            asked: components["schemas"]["SweepRequest"] | null;
             done: number;
+            /** @enum {string} */
+            ended: "complete" | "stopped" | "failed";
             kept: components["schemas"]["SweepHead"] | null;
             points: components["schemas"]["SweptPoint"][];
             presentX: number;
@@ -2195,6 +2348,7 @@ export interface components {
             below: number;
             dials: components["schemas"]["Dial"][];
             judgement: string;
+            key: string;
             leftOff: boolean;
             margin: number | null;
             name: string;
@@ -2231,16 +2385,11 @@ export interface components {
             finished: components["schemas"]["StoneLine"][];
             planned: components["schemas"]["StoneLine"][];
         };
-        Told: {
-            /** Format: date-time */
-            at: string;
-            by: string;
-            id: string;
-            kind: string;
-            text: string;
-        };
         ToleranceLine: {
+            asked: components["schemas"]["ToleranceRequest"] | null;
             done: number;
+            /** @enum {string} */
+            ended: "complete" | "stopped" | "failed";
             result: components["schemas"]["ToleranceResult"] | null;
             total: number;
         };
@@ -2270,14 +2419,18 @@ export interface components {
             crown: number;
             pavilion: number;
         };
+        Usual: {
+            gear: number;
+            gears: number[];
+            material: string;
+            refractiveIndex: number;
+            width: number;
+        };
+        VariantRequest: {
+            draft: components["schemas"]["Draft"] | null;
+        };
         VersionRequest: {
             version: number;
-        };
-        WayShare: {
-            colour: string;
-            share: number;
-            /** @enum {string} */
-            way: "returned" | "leaked" | "shadowed";
         };
         Weight: {
             factor: string;
@@ -2962,6 +3115,99 @@ export interface operations {
             };
         };
     };
+    sweep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["SweepLine"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    startSweep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopSweep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listSweeps: {
         parameters: {
             query?: never;
@@ -2993,7 +3239,38 @@ export interface operations {
             };
         };
     };
-    sweep: {
+    tolerance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["ToleranceLine"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    startTolerance: {
         parameters: {
             query?: never;
             header?: never;
@@ -3004,18 +3281,45 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SweepRequest"];
+                "application/json": components["schemas"]["ToleranceRequest"];
             };
         };
         responses: {
             /** @description done */
-            200: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/x-ndjson": components["schemas"]["SweepLine"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
+            };
+        };
+    };
+    stopTolerance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description a problem (RFC 9457) */
             default: {
@@ -3037,7 +3341,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VariantRequest"];
+            };
+        };
         responses: {
             /** @description done */
             200: {
@@ -3262,7 +3570,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LookedAt"];
+                "application/json": components["schemas"]["LitDraft"];
             };
         };
         responses: {
@@ -4331,7 +4639,7 @@ export interface operations {
             };
         };
     };
-    deriveStops: {
+    findStops: {
         parameters: {
             query?: never;
             header?: never;
@@ -4351,6 +4659,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StopProposals"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StopText"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StopParts"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopText: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StopParts"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StopText"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -4517,18 +4891,14 @@ export interface operations {
             };
         };
     };
-    tolerance: {
+    getUsual: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ToleranceRequest"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description done */
             200: {
@@ -4536,7 +4906,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/x-ndjson": components["schemas"]["ToleranceLine"];
+                    "application/json": components["schemas"]["Usual"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -8,10 +8,11 @@ import Tooltip from '@mui/material/Tooltip';
 import { useIsFetching, useIsMutating } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
-import { DiskCares, DiskState } from '../parts/DiskState';
+import { DiskCares, DiskState } from '../parts/work/DiskState';
 import { w } from '../words/words';
-import { useKeyHelp, useKeys } from './keys';
+import { useKeyHelp, useKeys } from '../parts/keys';
 import { useScheme } from './scheme';
+import { useScrollMemory } from './useScrollMemory';
 
 /** The rooms in the order of the work. */
 const rooms = [
@@ -74,8 +75,15 @@ export function Shell() {
 /** Where the rooms stand. Only this says that something is under way, so only this follows it. */
 function Room({ children }: { children: ReactNode }) {
   const busy = useIsFetching() + useIsMutating() > 0;
+  const box = useScrollMemory<HTMLElement>();
   return (
-    <Box component="main" aria-busy={busy} sx={{ flexGrow: 1, minHeight: 0, overflow: 'auto' }}>
+    // Not aria-busy: what is said in a live region meanwhile would not be heard.
+    <Box
+      component="main"
+      ref={box}
+      data-busy={busy}
+      sx={{ flexGrow: 1, minHeight: 0, overflow: 'auto' }}
+    >
       {children}
     </Box>
   );

@@ -1,6 +1,6 @@
 import { createContext, useContext, useState, useSyncExternalStore } from 'react';
 import type { Scheme } from '../theme/theme';
-import { remember, remembered } from './remember';
+import { remember, remembered } from '../log/remember';
 
 interface SchemeState {
   scheme: Scheme;

@@ -29,7 +29,7 @@ describe('the fold agrees with the server', () => {
     expect({
       marks: [...s.marks].map(([key, m]) => `${key} ${m.kind}`).sort(),
       checks: [...s.checks.keys()].sort(),
-      turns: [...s.turns.keys()].sort(),
+      turns: [...s.transfers.keys()].sort(),
       notes: s.notes.length,
       plan: s.plan,
       finished: s.finished,

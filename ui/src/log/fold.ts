@@ -10,7 +10,7 @@ export interface LogState {
   /** Items of transfers that are checked, by setup and item. */
   checks: ReadonlyMap<string, Act>;
   /** Setups that the stone was turned over to. */
-  turns: ReadonlyMap<string, Act>;
+  transfers: ReadonlyMap<string, Act>;
   notes: readonly Note[];
   stretches: readonly Stretch[];
   /** The number of the present plan, 0 for none. */
@@ -62,7 +62,7 @@ export function ordered(events: readonly LogEvent[]): LogEvent[] {
 interface Folding extends LogState {
   marks: Map<string, Mark>;
   checks: Map<string, Act>;
-  turns: Map<string, Act>;
+  transfers: Map<string, Act>;
   notes: Note[];
   stretches: Stretch[];
 }
@@ -71,8 +71,8 @@ interface Folding extends LogState {
 const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => void } = {
   done: tick,
   skip: tick,
-  check: (s, n, e) => say(s.checks, `${e.payload.setup}/${e.payload.item}`, n, e),
-  transfer: (s, n, e) => say(s.turns, e.payload.setup, n, e),
+  check: (s, n, e) => record(s.checks, `${e.payload.setup}/${e.payload.item}`, n, e),
+  transfer: (s, n, e) => record(s.transfers, e.payload.setup, n, e),
   note: (s, n, e) => void s.notes.push({ n, events: [e], text: e.payload.text }),
   begin: stretch,
   end: stretch,
@@ -91,7 +91,7 @@ export function fold(events: readonly LogEvent[]): LogState {
   const s: Folding = {
     marks: new Map(),
     checks: new Map(),
-    turns: new Map(),
+    transfers: new Map(),
     notes: [],
     stretches: [],
     plan: 0,
@@ -106,7 +106,7 @@ export function fold(events: readonly LogEvent[]): LogState {
   return s;
 }
 
-function say(acts: Map<string, Act>, key: string, n: number, e: LogEvent) {
+function record(acts: Map<string, Act>, key: string, n: number, e: LogEvent) {
   acts.set(key, { n, events: [...(acts.get(key)?.events ?? []), e] });
 }
 
@@ -122,7 +122,7 @@ function stretch(s: Folding, n: number, e: Of<'begin' | 'end'>) {
 /** Takes back whatever an event says: a tick that was made twice is taken back once for both. */
 function takeBack(s: Folding, id: string) {
   const names = (a: Act) => a.events.some((e) => e.id === id);
-  for (const acts of [s.marks, s.checks, s.turns] as Map<string, Act>[])
+  for (const acts of [s.marks, s.checks, s.transfers] as Map<string, Act>[])
     for (const [key, a] of acts) if (names(a)) acts.delete(key);
   s.notes = s.notes.filter((a) => !names(a));
   s.stretches = s.stretches.filter((a) => !names(a));
@@ -131,7 +131,7 @@ function takeBack(s: Folding, id: string) {
 /** The event that Back takes back: the last one that stands, notes left out. */
 export function lastAct(s: LogState): LogEvent | undefined {
   let last: Act | undefined;
-  for (const acts of [s.marks.values(), s.checks.values(), s.turns.values(), s.stretches])
+  for (const acts of [s.marks.values(), s.checks.values(), s.transfers.values(), s.stretches])
     for (const a of acts) if (!last || a.n > last.n) last = a;
   return last?.events.at(-1);
 }

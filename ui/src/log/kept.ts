@@ -39,6 +39,8 @@ export class Kept extends Dexie {
       singles: 'key',
       works: 'path',
     });
+    // What older versions kept of the work says less than the bench needs now. It is fetched anew.
+    this.version(2).upgrade((tx) => tx.table('works').clear());
   }
 
   /**

@@ -57,7 +57,7 @@ export class Log {
     this.channel =
       typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(kept.name);
     this.channel?.addEventListener('message', (e: MessageEvent<Message>) => {
-      if ('away' in e.data) this.say({ away: e.data.away });
+      if ('away' in e.data) this.update({ away: e.data.away });
       else this.readInTurn(e.data.changed);
     });
     this.readInTurn([]);
@@ -106,7 +106,7 @@ export class Log {
     this.unkept.push(...made);
     const before = this.snapshot(stream);
     this.put(stream, before.known, [...before.events, ...made]);
-    this.say({ waiting: this.standing.waiting + made.length });
+    this.update({ waiting: this.standing.waiting + made.length });
     void this.keep();
     return made;
   }
@@ -121,10 +121,10 @@ export class Log {
         await this.kept.add(batch);
         const ids = new Set(batch.map((e) => e.id));
         this.unkept = this.unkept.filter((e) => !ids.has(e.id));
-        this.say({ keeps: true });
+        this.update({ keeps: true });
       } catch {
         // A private window, a full disk: they stay in this page and are tried again.
-        this.say({ keeps: false });
+        this.update({ keeps: false });
       }
       await this.changed([...new Set(batch.map((e) => e.stream))]);
     });
@@ -179,7 +179,7 @@ export class Log {
               .filter((e) => !parked.has(e.id))
               .map((e) => (seqs.has(e.id) ? { ...e, held: 0, seq: seqs.get(e.id)! } : e)),
           );
-        this.say({ refused: [...this.standing.refused, ...refused] });
+        this.update({ refused: [...this.standing.refused, ...refused] });
       }
       await this.changed([...this.streams.keys()]);
     });
@@ -189,7 +189,7 @@ export class Log {
   dismiss(id: string): Promise<void> {
     return this.inTurn(async () => {
       await this.kept.refused.delete(id).catch(() => {});
-      this.say({ refused: this.standing.refused.filter((r) => r.id !== id) });
+      this.update({ refused: this.standing.refused.filter((r) => r.id !== id) });
       await this.changed([]);
     });
   }
@@ -197,8 +197,8 @@ export class Log {
   /** Tells all tabs whether the server could be reached. */
   reached(away: boolean): void {
     if (away === this.standing.away) return;
-    this.say({ away });
-    this.tell({ away });
+    this.update({ away });
+    this.broadcast({ away });
   }
 
   /** Runs what reads or writes the database one after the other: none sees another half done. */
@@ -214,10 +214,10 @@ export class Log {
 
   private async changed(streams: string[]): Promise<void> {
     await this.reread(streams);
-    this.tell({ changed: streams });
+    this.broadcast({ changed: streams });
   }
 
-  private tell(message: Message): void {
+  private broadcast(message: Message): void {
     this.channel?.postMessage(message);
   }
 
@@ -233,28 +233,28 @@ export class Log {
         this.put(stream, known, [...events, ...own]);
       }
       const waiting = new Set([...read.held, ...this.unkept.map((e) => e.id)]).size;
-      this.say({ waiting, refused: read.refused, fleeting: this.unkept.length });
+      this.update({ waiting, refused: read.refused, fleeting: this.unkept.length });
     } catch {
       // Nothing is kept here: what this page knows is all there is.
-      this.say({ waiting: this.unkept.length, fleeting: this.unkept.length, keeps: false });
+      this.update({ waiting: this.unkept.length, fleeting: this.unkept.length, keeps: false });
     }
   }
 
   private show(stream: string, known: boolean, events: readonly LogEvent[]): void {
     this.put(stream, known, events);
-    this.tellListeners();
+    this.notify();
   }
 
   private put(stream: string, known: boolean, events: readonly LogEvent[]): void {
     this.streams.set(stream, { known, events, state: fold(events) });
   }
 
-  private say(change: Partial<Standing>): void {
+  private update(change: Partial<Standing>): void {
     this.standing = { ...this.standing, ...change };
-    this.tellListeners();
+    this.notify();
   }
 
-  private tellListeners(): void {
+  private notify(): void {
     this.count++;
     this.listeners.forEach((f) => f());
   }

@@ -5,6 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useEffect, type ReactNode } from 'react';
 import { ApiProblem } from '../api/client';
 import { w } from '../words/words';
+import { useArrival } from './useArrival';
 
 /** A page's head, like the title block of a drawing: what it is, its particulars, what can be done. */
 export function PageHead({
@@ -16,6 +17,7 @@ export function PageHead({
   facts?: string[];
   children?: ReactNode;
 }) {
+  const heading = useArrival<HTMLHeadingElement>();
   useEffect(() => {
     document.title = `${title} · ${w.name}`;
   }, [title]);
@@ -33,7 +35,12 @@ export function PageHead({
         minHeight: 61,
       }}
     >
-      <Typography variant="h1" sx={{ overflowWrap: 'anywhere' }}>
+      <Typography
+        variant="h1"
+        ref={heading}
+        tabIndex={-1}
+        sx={{ overflowWrap: 'anywhere', '&:focus-visible': { outlineOffset: 6 } }}
+      >
         {title}
       </Typography>
       <Typography

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import type { ReactNode } from 'react';
+import { Help } from './Help';
 
 interface Props {
   /** Names of the columns, '' where the cells speak for themselves; with a help text if need be. */
@@ -36,8 +37,8 @@ export function Sheet({ head, dense, children }: Props) {
               const [name, help] = typeof h === 'string' ? [h, undefined] : h;
               if (!name) return <td key={i} />;
               return (
-                <th key={i} scope="col" title={help}>
-                  {name}
+                <th key={i} scope="col">
+                  {help ? <Help text={help}>{name}</Help> : name}
                 </th>
               );
             })}

@@ -1,7 +1,7 @@
 import { useTheme } from '@mui/material/styles';
 import { useQuery } from '@tanstack/react-query';
 import type { Picture } from '../api/client';
-import { pictureQuery } from '../api/queries';
+import { pictureQuery } from '../api/diagrams';
 
 /** A small drawing of a version of a diagram from above and from the side, '' for none. */
 export function Thumbnail({ hash, size }: { hash: string; size: number }) {

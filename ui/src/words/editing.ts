@@ -1,6 +1,7 @@
 /** What is said in the diagram room and its editor. */
 export const editingWords = {
   more: 'More',
+  beforeCutting: 'Before you cut it',
   gears: {
     head: 'On your gears',
     lead: (machine: string) => `${machine}, each gear at its best turn`,
@@ -45,6 +46,18 @@ export const editingWords = {
     off: (tier: string) => `Look without ${tier}`,
     on: (tier: string) => `Look with ${tier} again`,
     leftOff: 'left off',
+  },
+  dragging: {
+    instructions: {
+      draggable:
+        'Press space or Enter to pick the tier up, move it with the arrow keys, and press space or Enter again to put it down. Escape leaves it where it was.',
+    },
+    start: (tier: string, at: number, of: number) =>
+      `${tier} is picked up, at place ${at} of ${of}.`,
+    over: (tier: string, at: number, of: number) => `${tier} would stand at place ${at} of ${of}.`,
+    away: (tier: string) => `${tier} is over no place.`,
+    end: (tier: string, at: number) => `${tier} was put down at place ${at}.`,
+    cancel: (tier: string) => `${tier} stays where it was.`,
   },
   symmetry: {
     title: (tier: string) => `Complete ${tier}`,

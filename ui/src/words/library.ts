@@ -65,7 +65,7 @@ export const libraryWords = {
   } as Record<string, string>,
   difficulty: {
     head: 'How hard it is',
-    said: (level: string, points: string) => `${level}, ${points} points`,
+    summary: (level: string, points: string) => `${level}, ${points} points`,
     lead: 'At 8 mm width, on your default machine.',
     factor: 'What makes it so',
     value: 'Figure',

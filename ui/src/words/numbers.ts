@@ -1,10 +1,19 @@
+/** Formats by the reader's language and the number of digits: making one takes long. */
+const formats = new Map<string, Intl.NumberFormat>();
+
 /** Numbers as people write them here: the browser's decimal sign, no grouping. */
 function format(v: number, min: number, max: number): string {
-  return v.toLocaleString(undefined, {
-    minimumFractionDigits: min,
-    maximumFractionDigits: max,
-    useGrouping: false,
-  });
+  const key = `${navigator.language} ${min} ${max}`;
+  let f = formats.get(key);
+  if (!f) {
+    f = new Intl.NumberFormat(navigator.language, {
+      minimumFractionDigits: min,
+      maximumFractionDigits: max,
+      useGrouping: false,
+    });
+    formats.set(key, f);
+  }
+  return f.format(v);
 }
 
 export const mm = (v: number): string => `${format(v, 2, 2)} mm`;
@@ -34,7 +43,7 @@ export const hours = (v: number): string => format(v, 1, 1);
 /** A plain date and, where it says something, the time. */
 export const date = (iso: string): string => iso.slice(0, 10);
 export const moment = (iso: string): string =>
-  new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+  new Date(iso).toLocaleString(navigator.language, { dateStyle: 'medium', timeStyle: 'short' });
 
 /** Reads a number with a point or a comma; undefined where it is none. */
 export function parseNumber(text: string): number | undefined {

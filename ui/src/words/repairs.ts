@@ -38,7 +38,6 @@ export const repairWords = {
   weightAfter: 'Weight now',
   notes: 'What was done',
   given: 'Given back',
-  log: 'What happened',
   events: { begin: 'began', end: 'paused', note: 'note' } as Record<string, string>,
   due: 'Promised',
   dueOn: (date: string) => `promised for ${date}`,

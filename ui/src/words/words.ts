@@ -25,6 +25,9 @@ export const w = {
   },
   keys: {
     help: 'Show these keys',
+    letters: 'Keys of a single character',
+    lettersHelp:
+      'Switch them off where they are pressed by accident, as by speech input. Enter, space, arrows and keys with Ctrl stay.',
     go: (room: string) => `Go to ${room}`,
   },
   conflict: {
@@ -259,7 +262,7 @@ export const w = {
     proposed: (teeth: number) =>
       `None of this machine’s gears carries the diagram. A gear of ${teeth} teeth would.`,
     machine: 'Machine',
-    ways: 'How it is cut',
+    habits: 'How it is cut',
     sheet: 'Sheet',
     cheat: (v: string) => `Largest cheat ${v}°.`,
     cheatNoCheater: (v: string, gap: string) =>

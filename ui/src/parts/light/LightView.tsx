@@ -8,14 +8,14 @@ import type { Draft } from '../../api/client';
 import { lightWords } from '../../words/light';
 import { mm, percent, plain } from '../../words/numbers';
 import { LightPicture } from './LightPicture';
-import { faceUp, type Looking, type Show } from './looking';
+import { faceUp, type Lighting, type Show } from './lighting';
 import { useLook } from './useLook';
-import { viewSaid } from './viewSaid';
+import { tiltText } from './tiltText';
 
 interface Props {
   /** Undefined until there is a stone. */
   draft: Draft | undefined;
-  looking: Looking;
+  lighting: Lighting;
   height: string;
   split?: boolean;
   /** The picture to begin with. */
@@ -24,12 +24,12 @@ interface Props {
 }
 
 /** A stone under light that can be tilted, in its colour, pale, or as a map of its light. */
-export function LightView({ draft, looking, height, split, first = 'colour', children }: Props) {
+export function LightView({ draft, lighting, height, split, first = 'colour', children }: Props) {
   const [show, setShow] = useState<Show>(first);
   const [tilt, setTilt] = useState(faceUp);
-  const seen = useLook({ draft, looking, show, split, tilt });
-  const { look } = seen;
-  const said = viewSaid(tilt);
+  const stone = useLook({ draft, lighting, show, split, tilt });
+  const { look } = stone;
+  const view = tiltText(tilt);
   return (
     <Box component="section" aria-label={lightWords.open}>
       <ToggleButtonGroup
@@ -45,49 +45,52 @@ export function LightView({ draft, looking, height, split, first = 'colour', chi
         ))}
       </ToggleButtonGroup>
       <Box sx={{ height, my: 2 }}>
-        <LightPicture name={draft?.name ?? ''} seen={seen} tilt={tilt} onTilt={setTilt} />
+        <LightPicture name={draft?.name ?? ''} stone={stone} tilt={tilt} onTilt={setTilt} />
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, minHeight: 36 }}>
         <Typography color="text.secondary">
-          {said},{' '}
-          {lightWords.of(looking.material, plain(looking.refractiveIndex), mm(looking.width))}
+          {view},{' '}
+          {lightWords.of(lighting.material, plain(lighting.refractiveIndex), mm(lighting.width))}
         </Typography>
-        {said !== lightWords.faceUp && (
+        {view !== lightWords.faceUp && (
           <Button size="small" onClick={() => setTilt(faceUp)}>
             {lightWords.level}
           </Button>
         )}
       </Box>
+      <Typography color="text.secondary" variant="body2">
+        {lightWords.tiltHelp}
+      </Typography>
       {look && (
         <>
           <Typography color="text.secondary" variant="body2">
-            {lightWords.waysLead}:
+            {lightWords.endsLead}:
           </Typography>
           <Box
             component="ul"
-            aria-label={lightWords.waysLead}
+            aria-label={lightWords.endsLead}
             sx={{ listStyle: 'none', p: 0, m: 0, display: 'flex', flexWrap: 'wrap', columnGap: 4 }}
           >
-            {look.ways.map((way) => (
+            {look.ends.map((end) => (
               <Box
                 component="li"
-                key={way.way}
+                key={end.end}
                 sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}
               >
-                {show === 'ways' && (
+                {show === 'ends' && (
                   <Box
                     aria-hidden
                     sx={{
                       width: 14,
                       height: 14,
-                      background: way.colour,
+                      background: end.colour,
                       border: 1,
                       borderColor: 'divider',
                     }}
                   />
                 )}
-                <span>{lightWords.ways[way.way]}</span>
-                <Typography variant="figures">{percent(way.share)}</Typography>
+                <span>{lightWords.ends[end.end]}</span>
+                <Typography variant="figures">{percent(end.share)}</Typography>
               </Box>
             ))}
           </Box>

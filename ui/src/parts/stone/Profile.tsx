@@ -3,17 +3,18 @@ import { useId } from 'react';
 import type { Levels, Mesh, Segment } from '../../api/client';
 import { faces } from '../../theme/tokens';
 import { w } from '../../words/words';
-import { fromTheSide, normalAfter, reachOf } from './geometry';
+import { fromTheSide, lastStep, normalAfter, reachOf } from './geometry';
 import { follow } from './grab';
 import { StoneFaces, type StoneMarks } from './StoneFaces';
 
 interface Props extends StoneMarks {
   mesh: Mesh;
-  step: number;
+  /** The moment of the cutting; the finished stone where it is left out. */
+  step?: number;
   levels: Levels;
   section?: readonly Segment[];
-  /** Which hour lies to the right: the section runs along it. */
-  toTheRight: 12 | 3;
+  /** Which hour lies to the right, 12 where it is left out: the section runs along it. */
+  toTheRight?: 12 | 3;
   /**
    * Writes a height in design units for people: in mm, or in hundredths of the width. Without it
    * the heights are left out.
@@ -25,10 +26,10 @@ interface Props extends StoneMarks {
 /** The stone from the side with its heights, and the section through its axis drawn heavier. */
 export function Profile({
   mesh,
-  step,
+  step = lastStep(mesh),
   levels,
   section,
-  toTheRight,
+  toTheRight = 12,
   length,
   onPick,
   ...marks
@@ -52,7 +53,7 @@ export function Profile({
   return (
     <svg
       viewBox={`${left} ${-middle - half} ${wide} ${2 * half}`}
-      role="img"
+      role={marks.rings ? 'group' : 'img'}
       aria-label={w.drawing.profile}
       width="100%"
       height="100%"

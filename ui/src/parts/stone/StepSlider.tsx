@@ -8,19 +8,20 @@ import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
 import { memo } from 'react';
 import type { StoneView } from '../../api/client';
-import { useKeys } from '../../app/keys';
+import { useKeys } from '../keys';
 import { w } from '../../words/words';
+import { lastStep } from './geometry';
 
 interface Props {
-  /** The number of steps, and what is said of the present one. */
+  /** The number of steps, and what is text of the present one. */
   last: number;
-  said: string;
+  text: string;
   step: number;
   onStep: (step: number) => void;
 }
 
 /** Walks the cutting facet by facet, from the rough block to the finished stone. */
-export const StepSlider = memo(function StepSlider({ last, said, step, onStep }: Props) {
+export const StepSlider = memo(function StepSlider({ last, text, step, onStep }: Props) {
   const to = (s: number) => onStep(Math.max(0, Math.min(last, s)));
   useKeys([
     { keys: ['ArrowLeft'], label: w.drawing.back, run: () => to(step - 1), repeats: true },
@@ -44,7 +45,7 @@ export const StepSlider = memo(function StepSlider({ last, said, step, onStep }:
           value={step}
           onChange={(_, v) => to(v as number)}
           aria-label={w.drawing.step}
-          getAriaValueText={() => said}
+          getAriaValueText={() => text}
           sx={{ mx: 2 }}
         />
         <IconButton onClick={() => to(step + 1)} aria-label={w.drawing.forth}>
@@ -55,7 +56,7 @@ export const StepSlider = memo(function StepSlider({ last, said, step, onStep }:
         </IconButton>
       </Box>
       <Typography variant="figures" component="p" sx={{ textAlign: 'center', fontSize: '0.9rem' }}>
-        {said}
+        {text}
       </Typography>
     </Box>
   );
@@ -69,7 +70,7 @@ export function momentOf(stone: StoneView, step: number): string {
         stone.tiers[facet.tier]!.name,
         String(facet.dial.tooth),
         step,
-        stone.mesh.steps.length - 1,
+        lastStep(stone.mesh),
       )
     : w.drawing.stepNone;
 }

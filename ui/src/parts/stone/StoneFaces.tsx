@@ -2,7 +2,7 @@ import { useTheme } from '@mui/material/styles';
 import { useMemo } from 'react';
 import type { Mesh } from '../../api/client';
 import { faces } from '../../theme/tokens';
-import { facesAfter, inSight, project, seen, type Camera, type Vec } from './geometry';
+import { facesAfter, inSight, project, visibleFaces, type Camera, type Vec } from './geometry';
 import { follow, type Grab, type RingMark } from './grab';
 
 export interface StoneMarks {
@@ -31,7 +31,7 @@ export function StoneFaces(props: Props) {
   const { mesh, step, camera, pixel, selected, now, ring, rings, grab, onPick } = props;
   const { tokens } = useTheme();
   const there = useMemo(() => facesAfter(mesh, step), [mesh, step]);
-  const drawn = useMemo(() => seen(mesh, there, camera), [mesh, there, camera]);
+  const drawn = useMemo(() => visibleFaces(mesh, there, camera), [mesh, there, camera]);
   const fill = (facet: number, facing: number): string => {
     if (facet < 0) return tokens.rough;
     if (facet === now) return tokens.emberWash;
@@ -76,7 +76,15 @@ function Choice({ ring, at, pixel }: { ring: RingMark; at: [number, number]; pix
       aria-label={ring.label}
       aria-pressed={ring.chosen}
       data-ring={ring.n}
+      tabIndex={0}
+      onPointerDown={(e) => e.stopPropagation()}
       onClick={(e) => {
+        e.stopPropagation();
+        ring.run();
+      }}
+      onKeyDown={(e) => {
+        if (e.key !== 'Enter' && e.key !== ' ') return;
+        e.preventDefault();
         e.stopPropagation();
         ring.run();
       }}

@@ -2,16 +2,18 @@ import { useTheme } from '@mui/material/styles';
 import { memo, useId } from 'react';
 import type { Dial, Mesh, Tooth } from '../../api/client';
 import { faces } from '../../theme/tokens';
-import { lookingAt, reachOf, type Camera } from './geometry';
+import { lastStep, lookingAt, reachOf, type Camera, type Side } from './geometry';
 import { StoneFaces, type StoneMarks } from './StoneFaces';
 
 interface Props extends StoneMarks {
   mesh: Mesh;
-  step: number;
-  up: 'crown' | 'pavilion';
-  wheel: readonly Tooth[];
+  /** The moment of the cutting; the finished stone where it is left out. */
+  step?: number;
+  up: Side;
+  /** The teeth round the stone; none where it is left out. */
+  wheel?: readonly Tooth[];
   /** Positions to light: the selected tier's, or the one to dial now. */
-  lit: readonly Dial[];
+  lit?: readonly Dial[];
   /** The one lit position to dial now. */
   current?: Dial;
   label: string;
@@ -19,6 +21,10 @@ interface Props extends StoneMarks {
   pixel?: number;
   onPick?: (facet: number) => void;
 }
+
+// Lists that stay the same: a new one would draw the numbers anew.
+const noTeeth: readonly Tooth[] = [];
+const noDials: readonly Dial[] = [];
 
 /** Radii of the wheel in a drawing 200 wide. */
 const rim = 96;
@@ -28,10 +34,10 @@ const stoneRadius = 72;
 /** The signature drawing: the stone inside its index wheel, the side that is up towards the eye. */
 export function StoneInWheel({
   mesh,
-  step,
+  step = lastStep(mesh),
   up,
-  wheel,
-  lit,
+  wheel = noTeeth,
+  lit = noDials,
   current,
   label,
   pixel = 0.35,
@@ -47,7 +53,7 @@ export function StoneInWheel({
   return (
     <svg
       viewBox={`${-half} ${-half} ${2 * half} ${2 * half}`}
-      role="img"
+      role={marks.rings ? 'group' : 'img'}
       aria-label={label}
       width="100%"
       height="100%"

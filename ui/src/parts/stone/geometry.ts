@@ -2,6 +2,9 @@ import type { Mesh } from '../../api/client';
 
 export type Vec = readonly [number, number, number];
 
+/** The side of a stone that is up. */
+export type Side = 'crown' | 'pavilion';
+
 /** Where an eye looks from: the stone's directions that lie right and up on the screen. */
 export interface Camera {
   right: Vec;
@@ -15,7 +18,7 @@ export interface Face {
 }
 
 /** A face as it is seen: its corners on the screen and how squarely it faces the eye, 0 to 1. */
-export interface SeenFace {
+export interface VisibleFace {
   facet: number;
   points: string;
   facing: number;
@@ -45,21 +48,21 @@ const vertex = (mesh: Mesh, i: number): Vec => [
 const subtract = (a: Vec, b: Vec): Vec => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 
 /**
- * Looking straight at the side that is up, 12 o'clock at the top. With the pavilion up the stone
+ * Straight at the side that is up, 12 o'clock at the top. With the pavilion up the stone
  * has been turned over about the line from 12 to 6.
  */
-export const lookingAt = (up: 'crown' | 'pavilion'): Camera => ({
+export const lookingAt = (up: Side): Camera => ({
   right: [up === 'crown' ? 1 : -1, 0, 0],
   up: [0, 1, 0],
 });
 
-/** Looking from the side, the table at the top, with 12 o'clock or 3 o'clock to the right. */
+/** From the side, the table at the top, with 12 o'clock or 3 o'clock to the right. */
 export const fromTheSide = (toTheRight: 12 | 3): Camera => ({
   right: toTheRight === 12 ? [0, 1, 0] : [1, 0, 0],
   up: [0, 0, 1],
 });
 
-/** Looking at a point of the stone from straight outside, as near to upright as can be. */
+/** At a point of the stone from straight outside, as near to upright as can be. */
 export function lookingFrom(mesh: Mesh, step: number, p: Vec): Camera {
   // The origin may be the culet itself; outside is away from the middle of all corners.
   const corners = facesAfter(mesh, step).flatMap((f) => f.loop.map((i) => vertex(mesh, i)));
@@ -98,15 +101,18 @@ export function facesAfter(mesh: Mesh, step: number): Face[] {
   return [...faces.values()];
 }
 
+/** The number of the last step, after which the stone is finished. */
+export const lastStep = (mesh: Mesh): number => mesh.steps.length - 1;
+
 /** Puts a point of the stone on the screen, y downwards. */
 export function project(camera: Camera, p: Vec): [number, number] {
   return [dot(camera.right, p), -dot(camera.up, p)];
 }
 
 /** The faces that look towards the eye. A convex stone needs no sorting: none hides another. */
-export function seen(mesh: Mesh, faces: readonly Face[], camera: Camera): SeenFace[] {
+export function visibleFaces(mesh: Mesh, faces: readonly Face[], camera: Camera): VisibleFace[] {
   const eye = cross(camera.right, camera.up);
-  const out: SeenFace[] = [];
+  const out: VisibleFace[] = [];
   for (const face of faces) {
     const corners = face.loop.map((i) => vertex(mesh, i));
     const normal = normalOf(corners);
@@ -134,7 +140,7 @@ function normalOf(corners: readonly Vec[]): Vec {
 }
 
 /** Whether a point lies on a face that is seen. */
-export function inSight(faces: readonly SeenFace[], p: Vec): boolean {
+export function inSight(faces: readonly VisibleFace[], p: Vec): boolean {
   return faces.some((f) => dot(f.normal, p) > f.distance - 1e-5);
 }
 
@@ -147,7 +153,7 @@ export function normalAfter(mesh: Mesh, step: number, facet: number): Vec | unde
 /** How far the finished stone reaches from the axis and along it, for framing a drawing. */
 export function reachOf(mesh: Mesh): number {
   let reach = 0;
-  for (const face of facesAfter(mesh, mesh.steps.length - 1)) {
+  for (const face of facesAfter(mesh, lastStep(mesh))) {
     if (face.facet < 0) continue;
     for (const i of face.loop) {
       const [x, y] = vertex(mesh, i);

@@ -21,12 +21,14 @@ export interface Grab {
   end: () => void;
 }
 
-/** A facet that looks so squarely at the eye is lowered by dragging down. */
+/** A facet whose normal lies so little in the picture looks squarely at the eye (within 3°): the
+ * picture shows no direction to drag it in, so that dragging down lowers it. */
 const square = 0.05;
 
 /**
- * Follows a pointer that has grabbed a facet: the plane moves with the pointer along its normal as
- * that is seen by the camera.
+ * Follows the pointer that has grabbed a facet: the plane moves with it along its normal as that
+ * is seen by the camera. The drawing takes the pointer, because the facet itself may be cut away
+ * under it; nothing else follows that pointer meanwhile.
  */
 export function follow(
   e: PointerEvent<SVGGraphicsElement>,
@@ -34,30 +36,43 @@ export function follow(
   normal: Vec,
   grab: Grab,
 ): void {
+  const drawing = e.currentTarget.ownerSVGElement;
   const matrix = e.currentTarget.getScreenCTM()?.inverse();
-  if (!matrix || e.button !== 0) return;
+  if (!drawing || !matrix || e.button !== 0) return;
   e.preventDefault();
   e.stopPropagation();
+  const { pointerId } = e;
   const on = (x: number, y: number) => new DOMPoint(x, y).matrixTransform(matrix);
   const from = on(e.clientX, e.clientY);
   const across = dot(normal, camera.right);
   const up = dot(normal, camera.up);
-  const seen = Math.hypot(across, up);
+  const facing = Math.hypot(across, up);
   let started = false;
-  const move = (event: globalThis.PointerEvent) => {
-    const to = on(event.clientX, event.clientY);
-    const [dx, dy] = [to.x - from.x, from.y - to.y];
-    if (!started) grab.start();
-    started = true;
-    grab.move(seen < square ? dy : (dx * across + dy * up) / seen);
-  };
+  const over = new AbortController();
+  const listen = (type: string, act: (event: globalThis.PointerEvent) => void) =>
+    drawing.addEventListener(
+      type,
+      (event) => {
+        if ((event as globalThis.PointerEvent).pointerId === pointerId)
+          act(event as globalThis.PointerEvent);
+      },
+      { signal: over.signal },
+    );
   const end = () => {
-    window.removeEventListener('pointermove', move);
-    window.removeEventListener('pointerup', end);
-    window.removeEventListener('pointercancel', end);
+    over.abort();
     if (started) grab.end();
   };
-  window.addEventListener('pointermove', move);
-  window.addEventListener('pointerup', end);
-  window.addEventListener('pointercancel', end);
+  listen('pointermove', (event) => {
+    const to = on(event.clientX, event.clientY);
+    const [dx, dy] = [to.x - from.x, from.y - to.y];
+    if (!started) {
+      drawing.setPointerCapture(pointerId);
+      grab.start();
+    }
+    started = true;
+    grab.move(facing < square ? dy : (dx * across + dy * up) / facing);
+  });
+  listen('pointerup', end);
+  listen('pointercancel', end);
+  listen('lostpointercapture', end);
 }

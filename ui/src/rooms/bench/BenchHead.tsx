@@ -8,16 +8,17 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
 import type { BenchScript } from '../../api/client';
-import { useKeyHelp } from '../../app/keys';
-import { DiskCares, DiskState } from '../../parts/DiskState';
+import { useKeyHelp } from '../../parts/keys';
+import { DiskCares, DiskState } from '../../parts/work/DiskState';
 import { Care } from '../../parts/Page';
+import { useArrival } from '../../parts/useArrival';
 import { um } from '../../words/numbers';
 import { deviceWords } from '../../words/devices';
 import { diskWords } from '../../words/disk';
 import { machineWords } from '../../words/machine';
 import { w } from '../../words/words';
-import { useReloads } from './aside';
-import type { BenchState } from './state';
+import { useReloads } from './reloads';
+import type { BenchState } from '../../log/standing';
 import type { Habit } from './work';
 
 /** The head of every bench: what lies on it, and whether what was entered is on disk. */
@@ -36,6 +37,7 @@ export function BenchFrame({
   cares?: ReactNode;
 }) {
   const showKeys = useKeyHelp();
+  const heading = useArrival<HTMLHeadingElement>();
   // Over plain http from another machine there is no service worker to load the page from.
   const [plain, setPlain] = useState(!window.isSecureContext);
   return (
@@ -44,7 +46,15 @@ export function BenchFrame({
         <IconButton onClick={onLeave} aria-label={w.bench.leave} sx={{ width: 64, height: 64 }}>
           <Close />
         </IconButton>
-        <Typography component="h1" variant="h2" noWrap sx={{ flexGrow: 1 }}>
+        <Typography
+          component="h1"
+          variant="h2"
+          noWrap
+          ref={heading}
+          tabIndex={-1}
+          // The keys of the bench work from anywhere: a ring here would stay all evening.
+          sx={{ flexGrow: 1, '&:focus-visible': { outline: 'none' } }}
+        >
           {title}
         </Typography>
         {children}
@@ -100,7 +110,7 @@ export function BenchHead({ script, known, state, path, habit, onHabit, onLeave 
       onLeave={onLeave}
       cares={script.cheatGap > 0 && <Care>{w.bench.noCheater(um(script.cheatGap))}</Care>}
     >
-      <Typography variant="figures" aria-label={w.stones.progress} noWrap>
+      <Typography variant="figures" role="status" aria-label={w.stones.progress} noWrap>
         {known && w.bench.progress(done, script.visits.length)}
       </Typography>
       <TextField

@@ -7,22 +7,23 @@ import DialogTitle from '@mui/material/DialogTitle';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { answer, client, type BenchScript } from '../../api/client';
-import { useKeys } from '../../app/keys';
+import type { BenchScript } from '../../api/client';
+import { benchQuery, fetchScript } from '../../api/stones';
+import { useKeys } from '../../parts/keys';
 import type { Happening } from '../../log/events';
 import { keptWork } from '../../log/works';
 import { Await } from '../../parts/Page';
-import { useStoneLog, type StoneLog } from '../../parts/useStoneLog';
+import { useStoneLog, type StoneLog } from '../../parts/work/useStoneLog';
 import { threadWords } from '../../words/thread';
 import { w } from '../../words/words';
-import { useKeptOpen } from './aside';
+import { useKeptOpen } from './reloads';
 import { BenchEnd } from './BenchEnd';
 import { BenchHead } from './BenchHead';
 import { FacetScreen } from './FacetScreen';
 import { NewPlan } from './NewPlan';
 import { NoteDialog } from './NoteDialog';
-import { standingOf, visitOf } from './state';
-import { Thread } from './Thread';
+import { standingOf, visitOf } from '../../log/standing';
+import { Thread } from '../../parts/work/Thread';
 import { TransferScreen } from './TransferScreen';
 import { ticked, type Habit } from './work';
 
@@ -30,16 +31,9 @@ import { ticked, type Habit } from './work';
 export function BenchRoom() {
   const { id = '' } = useParams();
   const path = `/api/stones/${id}/script`;
-  // Fetched once, apart from what other rooms hold: a lost server must not stop the wheel.
-  const script = useQuery({
-    queryKey: ['bench', id],
-    queryFn: () =>
-      keptWork(path, (signal) =>
-        answer(client.GET('/api/stones/{id}/script', { params: { path: { id } }, signal })),
-      ),
-    staleTime: Infinity,
-    gcTime: 0,
-  });
+  const script = useQuery(
+    benchQuery(path, () => keptWork(path, (signal) => fetchScript(id, signal))),
+  );
   useKeptOpen();
   return (
     <Box component="main" sx={{ height: '100%' }}>

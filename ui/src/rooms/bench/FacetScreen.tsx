@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import type { BenchScript } from '../../api/client';
-import { vec } from '../../parts/stone/geometry';
+import { vec, type Side } from '../../parts/stone/geometry';
 import { Profile } from '../../parts/stone/Profile';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { faces } from '../../theme/tokens';
@@ -11,8 +11,9 @@ import { angle, plain, thousandths } from '../../words/numbers';
 import { threadWords } from '../../words/thread';
 import { w } from '../../words/words';
 import { Ribbon } from './Ribbon';
-import type { BenchState } from './state';
-import { cheatOf, moves, passName, pictureSteps, type Habit } from './work';
+import type { BenchState } from '../../log/standing';
+import { cheatOf, passName } from '../../parts/work/visitWords';
+import { moves, type Habit } from './work';
 
 interface Props {
   script: BenchScript;
@@ -37,7 +38,7 @@ export function FacetScreen(props: Props) {
   const facet = script.facets[visit.facet]!;
   const before = script.visits[state.at - 1];
   const last = before && before.setup === visit.setup ? script.facets[before.facet] : undefined;
-  const said = moves(script, state.at);
+  const changes = moves(script, state.at);
   return (
     <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))' }}>
       <Pictures script={script} state={state} />
@@ -97,7 +98,7 @@ export function FacetScreen(props: Props) {
             {facet.stop}
           </Typography>
           <Typography sx={{ fontSize: '1.125rem', color: 'secondary.main', fontWeight: 600 }}>
-            {said.join(' · ')}
+            {changes.join(' · ')}
           </Typography>
           {facet.division && (
             <Typography color="text.secondary">
@@ -217,18 +218,16 @@ function Controls({ count, habit, done, back, skip, note, catchUp }: Props) {
 function Pictures({ script, state }: { script: BenchScript; state: BenchState }) {
   const visit = script.visits[state.at]!;
   const facet = script.facets[visit.facet]!;
-  const up = script.setups[facet.setup]!.up as 'crown' | 'pavilion';
-  const steps = pictureSteps(script, state.at);
+  const up = script.setups[facet.setup]!.up as Side;
   const marks = { ring: vec(facet.target), now: facet.no };
   return (
     <Box sx={{ minHeight: 0, display: 'flex', flexDirection: 'column', p: 2 }}>
       <Box sx={{ flex: '1 1 0', minHeight: 0 }}>
         <StoneInWheel
           mesh={script.mesh}
-          step={steps.now}
+          step={visit.now}
           up={up}
           wheel={script.wheel}
-          lit={[]}
           current={facet.dial}
           label={`${w.drawing.inWheel(up)}, ${w.bench.now}`}
           {...marks}
@@ -238,10 +237,8 @@ function Pictures({ script, state }: { script: BenchScript; state: BenchState })
         <Captioned caption={w.bench.after}>
           <StoneInWheel
             mesh={script.mesh}
-            step={steps.after}
+            step={visit.after}
             up={up}
-            wheel={[]}
-            lit={[]}
             label={`${w.drawing.inWheel(up)}, ${w.bench.after}`}
             pixel={0.8}
             {...marks}
@@ -250,9 +247,8 @@ function Pictures({ script, state }: { script: BenchScript; state: BenchState })
         <Captioned caption={w.bench.after}>
           <Profile
             mesh={script.mesh}
-            step={steps.after}
+            step={visit.after}
             levels={script.levels}
-            toTheRight={12}
             {...marks}
             ring={undefined}
           />

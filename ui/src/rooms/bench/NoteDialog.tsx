@@ -5,7 +5,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import type { StoneLog } from '../../parts/useStoneLog';
+import type { StoneLog } from '../../parts/work/useStoneLog';
 import { w } from '../../words/words';
 
 /** Adds a note to a stone's log. */

@@ -4,18 +4,18 @@ import Typography from '@mui/material/Typography';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { answer, client, type RepairPage } from '../../api/client';
-import { stonesKey } from '../../api/queries';
-import { useKeys } from '../../app/keys';
+import type { RepairPage } from '../../api/client';
+import { benchQuery, fetchRepair, rereadStones } from '../../api/stones';
+import { useKeys } from '../../parts/keys';
 import { spentOf } from '../../log/fold';
 import { keptWork } from '../../log/works';
 import { Await } from '../../parts/Page';
-import { useStoneLog } from '../../parts/useStoneLog';
+import { useStoneLog } from '../../parts/work/useStoneLog';
 import { faces } from '../../theme/tokens';
 import { clock } from '../../words/numbers';
 import { repairWords as r } from '../../words/repairs';
 import { w } from '../../words/words';
-import { useKeptOpen } from './aside';
+import { useKeptOpen } from './reloads';
 import { BenchFrame } from './BenchHead';
 import { NoteDialog } from './NoteDialog';
 
@@ -23,15 +23,9 @@ import { NoteDialog } from './NoteDialog';
 export function RepairBenchRoom() {
   const { id = '' } = useParams();
   const path = `/api/repairs/${id}`;
-  const page = useQuery({
-    queryKey: ['bench', 'repair', id],
-    queryFn: () =>
-      keptWork(path, (signal) =>
-        answer(client.GET('/api/repairs/{id}', { params: { path: { id } }, signal })),
-      ),
-    staleTime: Infinity,
-    gcTime: 0,
-  });
+  const page = useQuery(
+    benchQuery(path, () => keptWork(path, (signal) => fetchRepair(id, signal))),
+  );
   useKeptOpen();
   return (
     <Box component="main" sx={{ height: '100%' }}>
@@ -51,7 +45,7 @@ function RepairBench({ page, path }: { page: RepairPage; path: string }) {
   const toggle = () =>
     log.known && log.add([{ kind: since === undefined ? 'begin' : 'end', payload: {} }]);
   const leave = () => {
-    void queries.invalidateQueries({ queryKey: stonesKey });
+    void rereadStones(queries);
     void navigate(`/repairs/${s.id}`);
   };
   useKeys([

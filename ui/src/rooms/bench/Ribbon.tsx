@@ -2,7 +2,7 @@ import { useTheme } from '@mui/material/styles';
 import Box from '@mui/material/Box';
 import type { BenchScript } from '../../api/client';
 import { w } from '../../words/words';
-import type { BenchState } from './state';
+import type { BenchState } from '../../log/standing';
 
 interface Props {
   script: BenchScript;

@@ -4,30 +4,25 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
-import { answer, client, type BenchScript, type RunScript } from '../../api/client';
+import type { BenchScript, RunScript } from '../../api/client';
+import { benchQuery, fetchRunScript } from '../../api/stones';
 import { keptWork } from '../../log/works';
 import { Await } from '../../parts/Page';
-import { useStoneLogs } from '../../parts/useStoneLog';
+import { useStoneLogs } from '../../parts/work/useStoneLog';
 import { runWords } from '../../words/runs';
 import { w } from '../../words/words';
-import { useKeptOpen } from './aside';
+import { useKeptOpen } from './reloads';
 import { Bench, type Reread } from './BenchRoom';
-import { blocksOf, latest, nextStone } from './run';
-import { standingOf } from './state';
+import { latest, nextStone } from '../../log/run';
+import { standingOf } from '../../log/standing';
 
 /** The wheel for a run: one stone is on the dop, the others lie beside it. */
 export function RunBenchRoom() {
   const { id = '' } = useParams();
   const path = `/api/runs/${id}/script`;
-  const script = useQuery({
-    queryKey: ['bench', 'run', id],
-    queryFn: () =>
-      keptWork(path, (signal) =>
-        answer(client.GET('/api/runs/{id}/script', { params: { path: { id } }, signal })),
-      ),
-    staleTime: Infinity,
-    gcTime: 0,
-  });
+  const script = useQuery(
+    benchQuery(path, () => keptWork(path, (signal) => fetchRunScript(id, signal))),
+  );
   useKeptOpen();
   return (
     <Box component="main" sx={{ height: '100%' }}>
@@ -40,14 +35,13 @@ export function RunBenchRoom() {
 
 function RunBench({ run, path, reread }: { run: RunScript; path: string; reread: Reread }) {
   const scripts = useMemo(() => run.stones.map((_, i) => scriptOf(run, i)), [run]);
-  const blocks = useMemo(() => blocksOf(run.script), [run.script]);
   const logs = useStoneLogs(run.stones.map((s) => s.workId));
   const standings = scripts.map((s, i) => standingOf(s, logs[i]!.state));
   const leaveTo = `/runs/${run.run.id}`;
   if (!logs.every((l) => l.known)) return null;
   const now = nextStone(
-    run.run.way,
-    blocks,
+    run.run.order,
+    run.script.visits,
     standings.map((s, i) => ({
       at: s.at,
       closed: run.stones[i]!.finished || logs[i]!.state.finished,
@@ -87,7 +81,7 @@ function RunBench({ run, path, reread }: { run: RunScript; path: string; reread:
       >
         <Typography sx={{ fontWeight: 600 }} data-stone={stone.number}>
           {runWords.now(now + 1, run.stones.length, stone.number)} · {run.run.name} ·{' '}
-          {runWords.ways[run.run.way]}
+          {runWords.orders[run.run.order]}
         </Typography>
       </Box>
       <Box sx={{ flexGrow: 1, minHeight: 0 }}>

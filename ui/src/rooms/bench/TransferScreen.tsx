@@ -5,12 +5,13 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import Typography from '@mui/material/Typography';
 import type { BenchScript } from '../../api/client';
 import { Sheet } from '../../parts/Sheet';
-import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+import { BothSides } from '../../parts/stone/BothSides';
+import type { Side } from '../../parts/stone/geometry';
 import { angle } from '../../words/numbers';
-import type { StoneLog } from '../../parts/useStoneLog';
+import type { StoneLog } from '../../parts/work/useStoneLog';
 import { w } from '../../words/words';
-import type { BenchState } from './state';
-import { cheatOf } from './work';
+import type { BenchState } from '../../log/standing';
+import { cheatOf } from '../../parts/work/visitWords';
 
 interface Props {
   script: BenchScript;
@@ -23,7 +24,7 @@ interface Props {
 export function TransferScreen({ script, state, log, onBack }: Props) {
   const visit = script.visits[state.at]!;
   const no = script.facets[visit.facet]!.setup;
-  const up = script.setups[no]!.up as 'crown' | 'pavilion';
+  const up = script.setups[no]!.up as Side;
   const cutSoFar = script.facets.findIndex((f) => f.setup === no);
   const check = (item: string) => {
     const { setup } = visit;
@@ -50,19 +51,13 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
           {w.bench.transfer}
         </Typography>
         <Typography sx={{ mb: 2 }}>{w.bench.transferLead(w.drawing[up])}</Typography>
-        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', height: 220 }}>
-          {([up === 'crown' ? 'pavilion' : 'crown', up] as const).map((side) => (
-            <StoneInWheel
-              key={side}
-              mesh={script.mesh}
-              step={cutSoFar}
-              up={side}
-              wheel={script.wheel}
-              lit={[]}
-              label={w.drawing.inWheel(side)}
-            />
-          ))}
-        </Box>
+        <BothSides
+          mesh={script.mesh}
+          step={cutSoFar}
+          wheel={script.wheel}
+          height={220}
+          first={up === 'crown' ? 'pavilion' : 'crown'}
+        />
         {script.checks.map((c) => (
           <FormControlLabel
             key={c.item}

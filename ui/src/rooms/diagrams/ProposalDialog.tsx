@@ -5,12 +5,12 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { answer, client, type Draft } from '../../api/client';
-import { diagramListsKey } from '../../api/queries';
-import { Refusal } from '../../parts/Refusal';
+import type { Draft } from '../../api/client';
+import { addDiagram } from '../../api/diagrams';
+import { Refusal } from '../../parts/forms/Refusal';
 import { w } from '../../words/words';
 
 interface Props {
@@ -32,16 +32,10 @@ interface Props {
 /** A diagram proposed from a few wishes, drawn beside them, and taken into the library. */
 export function ProposalDialog(props: Props) {
   const { title, lead, fields, drawn, draft, error, keep, origin, onClose } = props;
-  const queries = useQueryClient();
   const navigate = useNavigate();
-  const add = useMutation({
-    mutationFn: (kept: Draft) =>
-      answer(client.POST('/api/diagrams/add', { body: { draft: kept, origin } })),
-    onSuccess: (d) => {
-      void queries.invalidateQueries({ queryKey: diagramListsKey });
-      void navigate(`/diagrams/${d.id}`);
-    },
-  });
+  const add = useMutation(addDiagram);
+  const take = (kept: Draft) =>
+    add.mutate({ draft: kept, origin }, { onSuccess: (d) => void navigate(`/diagrams/${d.id}`) });
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
       <DialogTitle>{title}</DialogTitle>
@@ -62,7 +56,7 @@ export function ProposalDialog(props: Props) {
         <Button
           variant="contained"
           disabled={!draft || add.isPending}
-          onClick={() => draft && add.mutate(draft)}
+          onClick={() => draft && take(draft)}
         >
           {keep}
         </Button>

@@ -1,37 +1,41 @@
 import Box from '@mui/material/Box';
-import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { answer, client, type Draft, type Wish } from '../../api/client';
-import { materialsQuery, settingsQuery } from '../../api/queries';
-import { NumberField } from '../../parts/NumberField';
-import { PickField } from '../../parts/PickField';
+import type { Draft, Usual, Wish } from '../../api/client';
+import { ranges } from '../../api/ranges';
+import { materialsQuery, usualQuery } from '../../api/settings';
+import { quickQuery } from '../../api/solving';
+import { NumberField } from '../../parts/fields/NumberField';
+import { MaterialField } from '../../parts/fields/MaterialField';
+import { numbers, PickField } from '../../parts/fields/PickField';
 import { Profile } from '../../parts/stone/Profile';
-import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+import { BothSides } from '../../parts/stone/BothSides';
 import { libraryWords } from '../../words/library';
 import { percent } from '../../words/numbers';
 import { w } from '../../words/words';
-import { defaultMachine } from '../machine/useSaveSettings';
 import { ProposalDialog } from './ProposalDialog';
-import { useSolved } from './useSolved';
+import { useSolved } from '../../parts/stone/useSolved';
 
 const q = libraryWords.quick;
 const counts = [4, 8, 12, 16, 20, 24, 32];
 
 /** A diagram proposed from a few figures, drawn while they are typed. */
 export function QuickDesign({ onClose }: { onClose: () => void }) {
+  const usual = useQuery(usualQuery).data;
+  return usual && <Wishes usual={usual} onClose={onClose} />;
+}
+
+function Wishes({ usual, onClose }: { usual: Usual; onClose: () => void }) {
   const materials = useQuery(materialsQuery).data ?? [];
-  const settings = useQuery(settingsQuery).data;
-  const gears = settings ? defaultMachine(settings).gears : [96];
-  const [size, setSize] = useState({ length: 8, width: 8 });
-  const [material, setMaterial] = useState('Quartz');
+  const [size, setSize] = useState({ length: usual.width, width: usual.width });
+  const [material, setMaterial] = useState(usual.material);
   const [wish, setWish] = useState({
     name: '',
     outline: 'oval' as Wish['outline'],
     girdle: 12,
-    gear: 0,
+    gear: usual.gear,
     pavilion: 'fan' as Wish['pavilion'],
     crown: 'bevel' as Wish['crown'],
     table: 0.55,
@@ -40,19 +44,12 @@ export function QuickDesign({ onClose }: { onClose: () => void }) {
   const ratio = size.length / size.width;
   const body: Wish = {
     ...wish,
-    gear: wish.gear || (gears.at(-1) ?? 96),
     lengthWidth: ratio,
-    refractiveIndex: materials.find((m) => m.name === material)?.refractiveIndex.low ?? 1.544,
+    refractiveIndex:
+      materials.find((m) => m.name === material)?.refractiveIndex.low ?? usual.refractiveIndex,
   };
   const fits = ratio >= 1 && ratio <= 2;
-  const design = useQuery({
-    queryKey: ['quick', body],
-    queryFn: ({ signal }) => answer(client.POST('/api/diagrams/quick', { body, signal })),
-    enabled: fits,
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 10_000,
-  });
+  const design = useQuery({ ...quickQuery(body), enabled: fits });
   const ready = fits && !design.isError;
   return (
     <ProposalDialog
@@ -76,8 +73,7 @@ export function QuickDesign({ onClose }: { onClose: () => void }) {
           <NumberField
             label={q.length}
             unit="mm"
-            min={0.5}
-            max={500}
+            {...ranges.Size.mm}
             value={size.length}
             onChange={(length) => setSize({ ...size, length })}
             width={130}
@@ -85,8 +81,7 @@ export function QuickDesign({ onClose }: { onClose: () => void }) {
           <NumberField
             label={q.width}
             unit="mm"
-            min={0.5}
-            max={500}
+            {...ranges.Size.mm}
             value={size.width}
             onChange={(width) => setSize({ ...size, width })}
             width={130}
@@ -100,31 +95,17 @@ export function QuickDesign({ onClose }: { onClose: () => void }) {
           />
           <PickField
             label={q.girdle}
-            value={String(wish.girdle)}
-            options={
-              Object.fromEntries(counts.map((n) => [n, String(n)])) as Record<string, string>
-            }
-            onChange={(n) => set({ girdle: Number(n) })}
+            value={wish.girdle}
+            options={numbers(counts)}
+            onChange={(girdle) => set({ girdle })}
             width={130}
           />
-          <TextField
-            select
-            label={q.material}
-            value={materials.length > 0 ? material : ''}
-            onChange={(e) => setMaterial(e.target.value)}
-            sx={{ width: 200 }}
-          >
-            {materials.map((m) => (
-              <MenuItem key={m.name} value={m.name}>
-                {m.name}
-              </MenuItem>
-            ))}
-          </TextField>
+          <MaterialField label={q.material} value={material} onChange={setMaterial} />
           <PickField
             label={q.gear}
-            value={String(body.gear)}
-            options={Object.fromEntries(gears.map((g) => [g, String(g)])) as Record<string, string>}
-            onChange={(g) => set({ gear: Number(g) })}
+            value={wish.gear}
+            options={numbers(usual.gears)}
+            onChange={(gear) => set({ gear })}
             width={110}
           />
           <PickField
@@ -141,8 +122,7 @@ export function QuickDesign({ onClose }: { onClose: () => void }) {
           />
           <NumberField
             label={q.table}
-            min={0.4}
-            max={0.75}
+            {...ranges.Wish.table}
             value={wish.table}
             onChange={(table) => set({ table })}
             width={220}
@@ -157,29 +137,14 @@ export function QuickDesign({ onClose }: { onClose: () => void }) {
 function Drawn({ draft }: { draft: Draft }) {
   const { shown: stone } = useSolved(draft);
   if (!stone) return null;
-  const step = stone.mesh.steps.length - 1;
   return (
     <>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', height: 260 }}>
-        {(['crown', 'pavilion'] as const).map((up) => (
-          <StoneInWheel
-            key={up}
-            mesh={stone.mesh}
-            step={step}
-            up={up}
-            wheel={stone.wheel}
-            lit={[]}
-            label={w.drawing.inWheel(up)}
-          />
-        ))}
-      </Box>
+      <BothSides mesh={stone.mesh} wheel={stone.wheel} height={260} />
       <Box sx={{ height: 170 }}>
         <Profile
           mesh={stone.mesh}
-          step={step}
           levels={stone.levels}
           section={stone.towardsTwelve}
-          toTheRight={12}
           length={(units) => percent(units / stone.measures.width)}
         />
       </Box>

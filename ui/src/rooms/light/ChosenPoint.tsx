@@ -5,14 +5,15 @@ import { useQuery } from '@tanstack/react-query';
 import type { Diagram, PickedTier, SweptPoint } from '../../api/client';
 import { LightView } from '../../parts/light/LightView';
 import { Care, Figures } from '../../parts/Page';
-import { Refusal } from '../../parts/Refusal';
+import { Refusal } from '../../parts/forms/Refusal';
 import { lightWords } from '../../words/light';
 import { angle, carats, mm, ratio } from '../../words/numbers';
-import { Margin } from '../diagrams/TierTable';
-import { useTakeOver } from '../judging/useTakeOver';
-import { Explained } from './FaceUpFigures';
-import { kindSaid, placeSaid, valueSaid, type Field } from './field';
-import { pickQuery } from './queries';
+import { Margin } from '../../parts/stone/TierTable';
+import { TakeOverState } from '../../parts/diagram/TakeOverState';
+import { useTakeOver } from '../../parts/diagram/useTakeOver';
+import { Explained } from '../../parts/light/FaceUpFigures';
+import { axisText, placeText, valueText, type Field } from './field';
+import { pickQuery } from '../../api/light';
 
 interface Props {
   diagram: Diagram;
@@ -23,7 +24,7 @@ interface Props {
 /** A point of a sweep: what it measures, how it looks, and the way to make it a variant. */
 export function ChosenPoint({ diagram: d, field, point: p }: Props) {
   const s = lightWords.sweep;
-  const takeOver = useTakeOver(d);
+  const takeOver = useTakeOver(d, s.kept);
   const asked = useQuery({
     ...pickQuery(field.id ?? '', p.x, p.y),
     enabled: p.whole && field.id !== undefined,
@@ -34,7 +35,7 @@ export function ChosenPoint({ diagram: d, field, point: p }: Props) {
     picked &&
     takeOver.asVariant({
       ...picked.draft,
-      name: s.variant(d.draft.name, placeSaid(field, p)),
+      name: s.variant(d.draft.name, placeText(field, p)),
     });
   return (
     <Box component="section" aria-label={s.chosen}>
@@ -44,12 +45,13 @@ export function ChosenPoint({ diagram: d, field, point: p }: Props) {
         </Button>
         {field.id === undefined && <Typography color="text.secondary">{s.keepFirst}</Typography>}
       </Box>
-      <Refusal error={asked.error ?? takeOver.error} />
+      <Refusal error={asked.error} />
+      <TakeOverState of={takeOver} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 5 }}>
         <Figures
           rows={[
-            [kindSaid(field.x, field.tiers), valueSaid(field.x, p.x)],
-            [kindSaid(field.y, field.tiers), valueSaid(field.y, p.y)],
+            [axisText(field.x, field.tiers), valueText(field.x, p.x)],
+            [axisText(field.y, field.tiers), valueText(field.y, p.y)],
             [s.shallowest, <Margin key="margin" tier={p} />],
           ]}
         />
@@ -70,9 +72,9 @@ export function ChosenPoint({ diagram: d, field, point: p }: Props) {
         <>
           <Box sx={{ my: 3 }}>
             <Typography variant="h3">{s.changed}</Typography>
-            <Typography variant="figures">{movesSaid(picked.tiers)}</Typography>
+            <Typography variant="figures">{movesText(picked.tiers)}</Typography>
           </Box>
-          <LightView draft={picked.draft} looking={field.looking} height="300px" first="pale" />
+          <LightView draft={picked.draft} lighting={field.lighting} height="300px" first="pale" />
         </>
       )}
     </Box>
@@ -80,7 +82,7 @@ export function ChosenPoint({ diagram: d, field, point: p }: Props) {
 }
 
 /** Which tiers move from where to where; tiers that move alike are named together. */
-function movesSaid(tiers: PickedTier[]): string {
+function movesText(tiers: PickedTier[]): string {
   const names = new Map<string, string[]>();
   for (const t of tiers) {
     const move = `${angle(t.from)}° → ${angle(t.to)}°`;

@@ -3,8 +3,9 @@ import Typography from '@mui/material/Typography';
 import { useTheme } from '@mui/material/styles';
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Axis, SweptPoint } from '../../api/client';
+import { arrowOf, shareIn, useDrag } from '../../parts/gestures/useDrag';
 import { lightWords } from '../../words/light';
-import { kindSaid, valueSaid, type Field } from './field';
+import { axisText, valueText, type Field } from './field';
 import { mapped, type MapOf } from './MapChoice';
 
 /** A place of the field, counted from the least values. */
@@ -35,6 +36,10 @@ function shade(share: number, strength: number, ground: number[]): string {
 }
 
 const cell = 16;
+
+/** The cell that holds a share of the way along so many. */
+const within = (share: number, cells: number): number =>
+  Math.min(cells - 1, Math.max(0, Math.floor(share * cells)));
 
 /** The field as a map: a cell for every point, light where the figure is large. */
 export function FieldMap({ field, of, allowed, spot, onSpot }: Props) {
@@ -70,31 +75,27 @@ export function FieldMap({ field, of, allowed, spot, onSpot }: Props) {
   }, [points, of, allowed, tokens, x.steps, y.steps, low, high]);
   const place = (a: Axis, v: number) =>
     (100 * (((v - a.from) / (a.to - a.from)) * (a.steps - 1) + 0.5)) / a.steps;
-  const pick = (e: PointerEvent<HTMLElement>) => {
-    if (e.type === 'pointermove' && !(e.buttons & 1)) return;
-    const box = e.currentTarget.getBoundingClientRect();
-    const at = (share: number, steps: number) =>
-      Math.min(steps - 1, Math.max(0, Math.floor(share * steps)));
-    onSpot({
-      column: at((e.clientX - box.left) / box.width, x.steps),
-      row: at((box.bottom - e.clientY) / box.height, y.steps),
-    });
+  const pick = (e: PointerEvent<Element>) => {
+    const [across, down] = shareIn(e.currentTarget, e);
+    onSpot({ column: within(across, x.steps), row: within(1 - down, y.steps) });
   };
+  const drag = useDrag({
+    begin: (e) => {
+      pick(e);
+      return true;
+    },
+    move: (_x, _y, e) => pick(e),
+  });
   const key = (e: KeyboardEvent) => {
-    const move: Record<string, [number, number]> = {
-      ArrowLeft: [-1, 0],
-      ArrowRight: [1, 0],
-      ArrowUp: [0, 1],
-      ArrowDown: [0, -1],
-    };
-    const by = move[e.key];
-    if (!by) return;
+    const arrow = arrowOf(e.key);
+    if (!arrow) return;
     e.preventDefault();
+    e.stopPropagation();
     const far = e.shiftKey ? 5 : 1;
     const from = spot ?? { column: Math.floor(x.steps / 2), row: Math.floor(y.steps / 2) };
     onSpot({
-      column: Math.min(x.steps - 1, Math.max(0, from.column + far * by[0])),
-      row: Math.min(y.steps - 1, Math.max(0, from.row + far * by[1])),
+      column: Math.min(x.steps - 1, Math.max(0, from.column + far * arrow.right)),
+      row: Math.min(y.steps - 1, Math.max(0, from.row + far * arrow.up)),
     });
   };
   const inside = (a: Axis, v: number) => v >= a.from && v <= a.to;
@@ -109,13 +110,12 @@ export function FieldMap({ field, of, allowed, spot, onSpot }: Props) {
         columnGap: 2,
       }}
     >
-      <Ends axis={y} upright name={kindSaid(y, field.tiers)} />
+      <Ends axis={y} upright name={axisText(y, field.tiers)} />
       <Box
         role="application"
         aria-label={s.mapLabel(s.maps[of])}
         tabIndex={0}
-        onPointerDown={pick}
-        onPointerMove={pick}
+        {...drag}
         onKeyDown={key}
         sx={{
           position: 'relative',
@@ -142,12 +142,12 @@ export function FieldMap({ field, of, allowed, spot, onSpot }: Props) {
         )}
       </Box>
       <span />
-      <Ends axis={x} name={kindSaid(x, field.tiers)} />
+      <Ends axis={x} name={axisText(x, field.tiers)} />
       <span />
       <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 4, alignItems: 'center', mt: 2 }}>
         {values.length > 0 && (
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
-            <Typography variant="figures">{mapped[of].said(low)}</Typography>
+            <Typography variant="figures">{mapped[of].format(low)}</Typography>
             <Box
               aria-hidden
               sx={{
@@ -156,7 +156,7 @@ export function FieldMap({ field, of, allowed, spot, onSpot }: Props) {
                 background: `linear-gradient(to right, ${scale.map((c) => `rgb(${c.join()})`).join()})`,
               }}
             />
-            <Typography variant="figures">{mapped[of].said(high)}</Typography>
+            <Typography variant="figures">{mapped[of].format(high)}</Typography>
           </Box>
         )}
         {here && <Key kind="present" text={s.present} />}
@@ -168,7 +168,7 @@ export function FieldMap({ field, of, allowed, spot, onSpot }: Props) {
 
 /** The ends of an axis with its name between them. */
 function Ends({ axis, name, upright }: { axis: Axis; name: string; upright?: boolean }) {
-  const ends = [valueSaid(axis, axis.from), name, valueSaid(axis, axis.to)];
+  const ends = [valueText(axis, axis.from), name, valueText(axis, axis.to)];
   return (
     <Box
       sx={{

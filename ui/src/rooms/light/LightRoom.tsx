@@ -6,17 +6,18 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
 import type { Diagram } from '../../api/client';
-import { diagramQuery } from '../../api/queries';
+import { diagramQuery } from '../../api/diagrams';
 import { LightView } from '../../parts/light/LightView';
+import { Halves } from '../../parts/Halves';
 import { Await, PageHead } from '../../parts/Page';
-import { judgingWords } from '../../words/judging';
+import { anglesWords } from '../../words/angles';
 import { lightWords } from '../../words/light';
-import { FaceUpFigures } from './FaceUpFigures';
-import { GirdleQuestion } from './GirdleQuestion';
-import { LookingFields } from './LookingFields';
+import { FaceUpFigures } from '../../parts/light/FaceUpFigures';
+import { GirdleQuestion } from '../../parts/light/GirdleQuestion';
+import { LightingFields } from '../../parts/light/LightingFields';
 import { MaterialRows } from './MaterialRows';
 import { TiltCurves } from './TiltCurves';
-import { useLooking } from './useLooking';
+import { useLighting } from './useLighting';
 
 /** What a diagram's stone will look like: pictures, figures, and what they hang on. */
 export function LightRoom() {
@@ -26,7 +27,7 @@ export function LightRoom() {
 }
 
 function Light({ diagram: d }: { diagram: Diagram }) {
-  const { looking, set, ready } = useLooking(d);
+  const { lighting, set, ready } = useLighting(d);
   const { search } = useLocation();
   const [split, setSplit] = useState(false);
   const of = ready ? d.draft : undefined;
@@ -34,24 +35,18 @@ function Light({ diagram: d }: { diagram: Diagram }) {
     <>
       <PageHead title={lightWords.title(d.draft.name)}>
         <Button component={Link} to={`/diagrams/${d.id}`}>
-          {judgingWords.angles.back}
+          {anglesWords.back}
         </Button>
         <Button component={Link} to={`/diagrams/${d.id}/light/sweep${search}`} variant="contained">
           {lightWords.sweep.open}
         </Button>
       </PageHead>
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: '1fr', md: '44% minmax(0, 1fr)' },
-          minHeight: { md: 'calc(100vh - 110px)' },
-        }}
-      >
-        <Box sx={{ borderRight: { md: 1 }, borderColor: { md: 'divider' } }}>
+      <Halves
+        left={
           <Box sx={{ p: 4, position: { md: 'sticky' }, top: 0 }}>
             <LightView
               draft={of}
-              looking={looking}
+              lighting={lighting}
               height="min(40vw, calc(100vh - 330px))"
               split={split}
             >
@@ -61,19 +56,20 @@ function Light({ diagram: d }: { diagram: Diagram }) {
               />
             </LightView>
           </Box>
-        </Box>
+        }
+      >
         <Box sx={{ px: 4, pb: 6, minWidth: 0 }}>
-          <LookingFields looking={looking} set={set} />
+          <LightingFields lighting={lighting} set={set} />
           {of && (
             <>
-              <FaceUpFigures draft={of} looking={looking} />
-              <GirdleQuestion draft={of} looking={looking} />
-              <TiltCurves draft={of} looking={looking} />
-              <MaterialRows draft={of} looking={looking} />
+              <FaceUpFigures draft={of} lighting={lighting} />
+              <GirdleQuestion draft={of} lighting={lighting} />
+              <TiltCurves draft={of} lighting={lighting} />
+              <MaterialRows draft={of} lighting={lighting} />
             </>
           )}
         </Box>
-      </Box>
+      </Halves>
     </>
   );
 }

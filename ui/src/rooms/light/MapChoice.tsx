@@ -1,5 +1,5 @@
 import type { SweptPoint } from '../../api/client';
-import { PickField } from '../../parts/PickField';
+import { PickField } from '../../parts/fields/PickField';
 import { lightWords } from '../../words/light';
 import { carats, mm, percent } from '../../words/numbers';
 
@@ -7,14 +7,14 @@ export type MapOf = keyof typeof lightWords.sweep.maps;
 
 interface Mapped {
   of: (p: SweptPoint) => number;
-  said: (v: number) => string;
+  format: (v: number) => string;
   /** Whether a is wanted rather than b. */
   better: (a: SweptPoint, b: SweptPoint) => boolean;
 }
 
-const map = (of: Mapped['of'], said: Mapped['said'], more: boolean): Mapped => ({
+const map = (of: Mapped['of'], format: Mapped['format'], more: boolean): Mapped => ({
   of,
-  said,
+  format,
   better: (a, b) => (more ? of(a) > of(b) : of(a) < of(b)),
 });
 

@@ -1,31 +1,30 @@
 import CloseOutlined from '@mui/icons-material/CloseOutlined';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { materialsQuery } from '../../api/queries';
-import { Refusal } from '../../parts/Refusal';
+import { materialsQuery } from '../../api/settings';
+import { MaterialField } from '../../parts/fields/MaterialField';
+import { Refusal } from '../../parts/forms/Refusal';
 import { Sheet } from '../../parts/Sheet';
 import { lightWords } from '../../words/light';
 import { angle, percent, plain } from '../../words/numbers';
-import { materialRowsQuery, type LookedAt } from './queries';
+import { materialRowsQuery, type LitDraft } from '../../api/light';
 
 /** A step apart each in refractive index, to begin with. */
 const usual = ['Practice glass', 'Aquamarine', 'Peridot', 'Spinel', 'Sapphire', 'Sphene'];
 const most = 12;
 
 /** One diagram in several materials. */
-export function MaterialRows({ draft, looking }: LookedAt) {
+export function MaterialRows({ draft, lighting }: LitDraft) {
   const m = lightWords.materials;
   const table = useQuery(materialsQuery).data ?? [];
   const [chosen, setChosen] = useState(usual);
   const names = table.map((o) => o.name);
-  const shown = [...new Set([looking.material, ...chosen])].filter((name) => names.includes(name));
+  const shown = [...new Set([lighting.material, ...chosen])].filter((name) => names.includes(name));
   const rows = useQuery({
-    ...materialRowsQuery(draft, looking, shown.slice(0, most)),
+    ...materialRowsQuery(draft, lighting, shown.slice(0, most)),
     enabled: shown.length > 0,
   });
   const sorted = [...(rows.data ?? [])].sort(
@@ -47,7 +46,7 @@ export function MaterialRows({ draft, looking }: LookedAt) {
       >
         {sorted.map((r) => (
           <tr key={r.material}>
-            <td>{r.material === looking.material ? <strong>{r.material}</strong> : r.material}</td>
+            <td>{r.material === lighting.material ? <strong>{r.material}</strong> : r.material}</td>
             <td className="figure">{plain(r.figures.refractiveIndex)}</td>
             <td className="figure">{angle(r.figures.criticalAngle)}°</td>
             <td className="figure">{percent(r.figures.return)}</td>
@@ -55,7 +54,7 @@ export function MaterialRows({ draft, looking }: LookedAt) {
             <td className="figure">{percent(r.figures.headShadow)}</td>
             <td className="figure">{percent(r.figures.leak)}</td>
             <td>
-              {r.material !== looking.material && (
+              {r.material !== lighting.material && (
                 <IconButton
                   size="small"
                   sx={{ p: 0 }}
@@ -70,21 +69,15 @@ export function MaterialRows({ draft, looking }: LookedAt) {
         ))}
       </Sheet>
       {shown.length < most && (
-        <TextField
-          select
-          label={m.add}
-          value=""
-          onChange={(e) => setChosen([...chosen, e.target.value])}
-          sx={{ width: 240, mt: 3 }}
-        >
-          {names
-            .filter((name) => !shown.includes(name))
-            .map((name) => (
-              <MenuItem key={name} value={name}>
-                {name}
-              </MenuItem>
-            ))}
-        </TextField>
+        <Box sx={{ mt: 3 }}>
+          <MaterialField
+            label={m.add}
+            value=""
+            without={shown}
+            onChange={(name) => setChosen([...chosen, name])}
+            width={240}
+          />
+        </Box>
       )}
     </Box>
   );

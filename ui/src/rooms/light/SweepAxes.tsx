@@ -1,10 +1,11 @@
 import Box from '@mui/material/Box';
 import type { ReactNode } from 'react';
 import type { Axis } from '../../api/client';
-import { NumberField } from '../../parts/NumberField';
-import { PickField } from '../../parts/PickField';
+import { ranges } from '../../api/ranges';
+import { NumberField } from '../../parts/fields/NumberField';
+import { PickField } from '../../parts/fields/PickField';
 import { lightWords } from '../../words/light';
-import { kindSaid, type Axes } from './field';
+import { axisText, type Axes } from './field';
 
 const s = lightWords.sweep;
 
@@ -38,13 +39,10 @@ export function SweepAxes({
       ))}
       <NumberField
         label={s.steps}
-        min={2}
-        max={60}
+        {...ranges.Axis.steps}
         value={axes.x.steps}
-        onChange={(n) => {
-          const steps = Math.round(n);
-          set({ x: { ...axes.x, steps }, y: { ...axes.y, steps } });
-        }}
+        whole
+        onChange={(steps) => set({ x: { ...axes.x, steps }, y: { ...axes.y, steps } })}
         width={130}
       />
       {children}
@@ -70,13 +68,13 @@ function AxisFields({
       <PickField
         label={label}
         value={keyOf(axis)}
-        options={Object.fromEntries(proposed.map((a) => [keyOf(a), kindSaid(a, tiers)]))}
+        options={Object.fromEntries(proposed.map((a) => [keyOf(a), axisText(a, tiers)]))}
         onChange={(key) => set({ ...proposed.find((a) => keyOf(a) === key)!, steps: axis.steps })}
         width={190}
       />
       {(['from', 'to'] as const).map((end) => (
         <NumberField
-          key={`${keyOf(axis)} ${end}`}
+          key={end}
           label={s[end]}
           unit={axis.kind === 'tier' ? '°' : '×'}
           min={0.01}

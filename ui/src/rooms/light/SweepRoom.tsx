@@ -1,27 +1,28 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
 import type { Axis, Diagram, SweepHead, SweptPoint } from '../../api/client';
-import { diagramQuery } from '../../api/queries';
+import { diagramQuery } from '../../api/diagrams';
 import { Await, Care, PageHead } from '../../parts/Page';
-import { PickField } from '../../parts/PickField';
-import { Refusal } from '../../parts/Refusal';
+import { PickField } from '../../parts/fields/PickField';
+import { Refusal } from '../../parts/forms/Refusal';
 import { lightWords } from '../../words/light';
 import { moment } from '../../words/numbers';
 import { ChosenPoint } from './ChosenPoint';
 import { FieldMap, type Spot } from './FieldMap';
-import { fieldOf, kindSaid, namesOf, placeSaid, type Axes, type Field } from './field';
+import { after, fieldOf, axisText, namesOf, placeText, type Axes, type Field } from './field';
 import { Limits, within, type Limit } from './Limits';
-import { LookingFields } from './LookingFields';
+import { LightingFields } from '../../parts/light/LightingFields';
 import { MapChoice, mapped, type MapOf } from './MapChoice';
-import { sweepQuery, sweepsQuery } from './queries';
+import { rereadSweeps, sweepQuery, sweepsQuery } from '../../api/light';
+import { sweepOf } from '../../api/longWork';
+import { ProgressLine } from '../../parts/ProgressLine';
+import { useLongWork } from '../../parts/useLongWork';
 import { SweepAxes } from './SweepAxes';
-import { useLooking } from './useLooking';
-import { useSweep } from './useSweep';
+import { useLighting } from './useLighting';
 
 /** A diagram at many angles under light. */
 export function SweepRoom() {
@@ -49,28 +50,35 @@ interface Props {
 function Sweep({ diagram: d, kept, proposed }: Props) {
   const s = lightWords.sweep;
   const { search } = useLocation();
-  const { looking, set, ready } = useLooking(d);
+  const { lighting, set, ready } = useLighting(d);
   const [axes, setAxes] = useState<Axes | undefined>(
     proposed[0] && proposed[1] && { x: proposed[0], y: proposed[1] },
   );
-  const [opened, setOpened] = useState<string | undefined>(kept[0]?.id);
-  const sweep = useSweep(d, (head) => setOpened(head.id));
-  const { run } = sweep;
+  const [chosen, setChosen] = useState<string>();
+  const { state: sweep, ...work } = useLongWork(sweepOf(d.id), after);
+  // What was swept last is shown until another one is chosen; one that was kept long ago, or
+  // stopped before this page was opened, is in the list or gone.
+  const now = chosen === undefined && work.ran ? sweep : undefined;
+  const opened = chosen ?? now?.field.id ?? kept[0]?.id;
   const earlier = useQuery({
     ...sweepQuery(opened ?? ''),
-    enabled: opened !== undefined && run.state === 'idle',
+    enabled: opened !== undefined && now === undefined,
   });
-  const field: Field | undefined =
-    run.state === 'idle' ? earlier.data && fieldOf(earlier.data) : run.field;
-  const start = () => axes && sweep.start({ ...looking, ...axes, draft: d.draft });
+  const field = now ? now.field : earlier.data && fieldOf(earlier.data);
+  useRereadOnceKept(d.id, sweep?.field.id);
+  const start = () => {
+    if (!axes) return;
+    setChosen(undefined);
+    work.start({ ...lighting, ...axes, draft: d.draft });
+  };
   return (
     <>
       <PageHead title={s.title(d.draft.name)}>
         <Button component={Link} to={`/diagrams/${d.id}/light${search}`}>
           {s.back}
         </Button>
-        {run.state === 'running' ? (
-          <Button variant="contained" onClick={sweep.stop}>
+        {work.running ? (
+          <Button variant="contained" onClick={work.stop}>
             {s.cancel}
           </Button>
         ) : (
@@ -83,46 +91,51 @@ function Sweep({ diagram: d, kept, proposed }: Props) {
         <Typography color="text.secondary" sx={{ mt: 2 }}>
           {s.lead}
         </Typography>
-        <LookingFields looking={looking} set={set} />
+        <LightingFields lighting={lighting} set={set} />
         {!axes && <Care grave>{s.unreadable}</Care>}
         {axes && (
           <SweepAxes axes={axes} set={setAxes} proposed={proposed} tiers={namesOf(d.draft)}>
-            {kept.length > 0 && run.state !== 'running' && (
+            {kept.length > 0 && !work.running && (
               <PickField
                 label={s.earlier}
                 value={opened ?? ''}
-                options={Object.fromEntries(kept.map((k) => [k.id, headSaid(k)]))}
-                onChange={(id) => {
-                  sweep.clear();
-                  setOpened(id);
-                }}
+                options={Object.fromEntries(kept.map((k) => [k.id, sweepText(k)]))}
+                onChange={setChosen}
                 width={200}
               />
             )}
           </SweepAxes>
         )}
-        <Refusal error={run.state === 'failed' ? run.error : earlier.error} />
-        {run.state === 'running' && (
-          <Box sx={{ my: 3 }}>
-            <LinearProgress
-              variant="determinate"
-              value={(100 * run.done) / Math.max(1, run.total)}
-              aria-label={s.progress(run.done, run.total)}
-            />
-            <Typography variant="figures">{s.progress(run.done, run.total)}</Typography>
-          </Box>
+        <Refusal error={work.error ?? earlier.error} />
+        {work.running && sweep && (
+          <ProgressLine
+            done={sweep.done}
+            total={sweep.total}
+            text={s.progress(sweep.done, sweep.total)}
+          />
         )}
-        {run.state === 'stopped' && <Typography sx={{ my: 3 }}>{s.stopped}</Typography>}
-        {field && <Swept key={run.state === 'idle' ? field.id : 'now'} diagram={d} field={field} />}
+        {work.ran && work.ended === 'stopped' && (
+          <Typography sx={{ my: 3 }}>{s.stopped}</Typography>
+        )}
+        {work.ran && work.ended === 'failed' && <Care grave>{s.failed}</Care>}
+        {field && <Swept key={now ? 'now' : field.id} diagram={d} field={field} />}
       </Box>
     </>
   );
 }
 
+/** Reads the list of a diagram's sweeps anew when one has been kept. */
+function useRereadOnceKept(diagram: string, kept: string | undefined): void {
+  const queries = useQueryClient();
+  useEffect(() => {
+    if (kept !== undefined) void rereadSweeps(queries, diagram);
+  }, [queries, diagram, kept]);
+}
+
 /** A sweep in the list of those that are kept. */
-function headSaid(k: SweepHead): string {
+function sweepText(k: SweepHead): string {
   const { x, y, material, refractiveIndex } = k.asked;
-  const axes = `${kindSaid(x, k.tiers)} × ${kindSaid(y, k.tiers)}, ${x.steps} × ${y.steps}`;
+  const axes = `${axisText(x, k.tiers)} × ${axisText(y, k.tiers)}, ${x.steps} × ${y.steps}`;
   return `${moment(k.created)}: ${axes}, ${material || `n ${refractiveIndex}`}`;
 }
 
@@ -170,7 +183,7 @@ function Swept({ diagram: d, field }: { diagram: Diagram; field: Field }) {
           onSpot={setSpot}
         />
         <Typography aria-live="polite" variant="figures">
-          {chosen && spotSaid(field, chosen, of)}
+          {chosen && spotText(field, chosen, of)}
         </Typography>
         <Limits limit={limit} set={setLimit} />
         <Typography color="text.secondary">{s.allowed(allowed.length, whole.length)}</Typography>
@@ -191,5 +204,5 @@ const mapMeans = (of: MapOf): string =>
   of === 'carats' || of === 'height' ? lightWords.sweep.means[of] : lightWords.means[of];
 
 /** The chosen point in a line, for those who do not see the map. */
-const spotSaid = (field: Field, p: SweptPoint, of: MapOf): string =>
-  `${placeSaid(field, p)}: ${p.whole ? mapped[of].said(mapped[of].of(p)) : lightWords.sweep.gone}`;
+const spotText = (field: Field, p: SweptPoint, of: MapOf): string =>
+  `${placeText(field, p)}: ${p.whole ? mapped[of].format(mapped[of].of(p)) : lightWords.sweep.gone}`;

@@ -4,21 +4,21 @@ import { useTheme } from '@mui/material/styles';
 import { LineChart } from '@mui/x-charts/LineChart';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { PickField } from '../../parts/PickField';
-import { Refusal } from '../../parts/Refusal';
+import { PickField } from '../../parts/fields/PickField';
+import { Refusal } from '../../parts/forms/Refusal';
 import { lightWords } from '../../words/light';
 import { percent } from '../../words/numbers';
-import { tiltsQuery, type LookedAt } from './queries';
+import { tiltsQuery, type LitDraft } from '../../api/light';
 
 const choices = ['return', 'window', 'headShadow', 'leak'] as const;
 type Choice = (typeof choices)[number];
 
 /** How a figure changes as the stone is tilted along both axes. */
-export function TiltCurves({ draft, looking }: LookedAt) {
+export function TiltCurves({ draft, lighting }: LitDraft) {
   const t = lightWords.tilt;
   const { tokens } = useTheme();
   const [of, setOf] = useState<Choice>('return');
-  const curve = useQuery(tiltsQuery(draft, looking));
+  const curve = useQuery(tiltsQuery(draft, lighting));
   const points = curve.data ?? [];
   const share = (v: number | null) => (v === null ? '' : percent(v));
   const line = { curve: 'linear', showMark: false, valueFormatter: share } as const;

@@ -1,5 +1,5 @@
-import type { Axis, Draft, SweepHead, SweepRequest, SweptPoint } from '../../api/client';
-import type { Looking } from '../../parts/light/looking';
+import type { Axis, Draft, SweepHead, SweepLine, SweepRequest, SweptPoint } from '../../api/client';
+import type { Lighting } from '../../parts/light/lighting';
 import { lightWords } from '../../words/light';
 import { angle, ratio } from '../../words/numbers';
 
@@ -7,7 +7,7 @@ import { angle, ratio } from '../../words/numbers';
 export interface Field {
   /** Undefined until it is kept. */
   id: string | undefined;
-  looking: Looking;
+  lighting: Lighting;
   x: Axis;
   y: Axis;
   /** What the diagram's tiers are called. */
@@ -27,10 +27,10 @@ export interface Axes {
 
 /** The field of a sweep that was kept. */
 export function fieldOf({ asked, ...s }: SweepHead & { points: SweptPoint[] }): Field {
-  const { x, y, ...looking } = asked;
+  const { x, y, ...lighting } = asked;
   return {
     id: s.id,
-    looking,
+    lighting,
     x,
     y,
     tiers: s.tiers,
@@ -40,11 +40,36 @@ export function fieldOf({ asked, ...s }: SweepHead & { points: SweptPoint[] }): 
   };
 }
 
+/** A sweep that is under way, as far as it has come. */
+export interface Sweeping {
+  done: number;
+  total: number;
+  field: Field;
+}
+
+/** A sweep after a line; the first line says what was asked. */
+export function after(before: Sweeping | undefined, line: SweepLine): Sweeping {
+  const field = line.asked ? started(line.asked) : before!.field;
+  const points = [...field.points];
+  for (const p of line.points) points[p.no] = p;
+  return {
+    done: line.done,
+    total: line.total,
+    field: {
+      ...field,
+      points,
+      present: { x: line.presentX, y: line.presentY },
+      id: line.kept?.id,
+      moved: line.kept?.changed ?? false,
+    },
+  };
+}
+
 /** The field of a sweep that has just begun. */
-export function started({ x, y, draft, ...looking }: SweepRequest): Field {
+function started({ x, y, draft, ...lighting }: SweepRequest): Field {
   return {
     id: undefined,
-    looking,
+    lighting,
     x,
     y,
     tiers: namesOf(draft),
@@ -57,15 +82,15 @@ export function started({ x, y, draft, ...looking }: SweepRequest): Field {
 export const namesOf = (draft: Draft): string[] => draft.tiers.map((t) => t.name);
 
 /** What an axis changes, in words. */
-export const kindSaid = (a: Axis, tiers: string[]): string =>
+export const axisText = (a: Axis, tiers: string[]): string =>
   a.kind === 'tier' ? lightWords.sweep.tier(tiers[a.tier] ?? '') : lightWords.sweep.kinds[a.kind];
 
 /** A value on an axis, as people write it. */
-export const valueSaid = (a: Axis, v: number): string =>
+export const valueText = (a: Axis, v: number): string =>
   a.kind === 'tier' ? `${angle(v)}°` : ratio(v);
 
 /** A place of the field in a few words, for a name. */
-export const placeSaid = (f: Field, p: SweptPoint): string =>
+export const placeText = (f: Field, p: SweptPoint): string =>
   (
     [
       [f.x, p.x],
@@ -74,6 +99,6 @@ export const placeSaid = (f: Field, p: SweptPoint): string =>
   )
     .map(([a, v]) => {
       const what = a.kind === 'tier' ? (f.tiers[a.tier] ?? '') : lightWords.sweep.sides[a.kind];
-      return `${what} ${valueSaid(a, v)}`;
+      return `${what} ${valueText(a, v)}`;
     })
     .join(', ');

@@ -3,16 +3,16 @@ import Button from '@mui/material/Button';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { Logbook, StoneLine } from '../../api/client';
-import { logbookQuery } from '../../api/queries';
+import { logbookQuery } from '../../api/stones';
 import { More } from '../../parts/More';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { Sheet } from '../../parts/Sheet';
-import { workPath } from '../../parts/Works';
+import { workPath } from '../../parts/work/Works';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { carats, hours, sizes } from '../../words/numbers';
-import { aboutOf, titleOf } from '../stones/naming';
+import { aboutOf, titleOf } from '../../parts/work/naming';
 import { w } from '../../words/words';
-import { yieldOf } from './CardFigures';
+import { yieldOf } from '../../parts/work/CardFigures';
 
 export function LogbookRoom() {
   const book = useInfiniteQuery(logbookQuery);

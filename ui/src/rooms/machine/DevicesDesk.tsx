@@ -2,50 +2,28 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { answer, client, type Device, type DeviceList } from '../../api/client';
-import { devicesQuery } from '../../api/queries';
-import { useNotice } from '../../app/notice';
+import type { Device, DeviceList } from '../../api/client';
+import { devicesQuery, nameDevice, renewCode, revokeDevice } from '../../api/settings';
+import { useNotice } from '../../parts/notice';
 import { Await, Care } from '../../parts/Page';
-import { Refusal } from '../../parts/Refusal';
+import { Refusal } from '../../parts/forms/Refusal';
 import { Sheet } from '../../parts/Sheet';
 import { deviceWords as d } from '../../words/devices';
 import { moment } from '../../words/numbers';
 
 /** Which devices may come in over the network, and how another one is let in. */
 export function DevicesDesk() {
-  // The code changes by itself and after each device.
-  const list = useQuery({ ...devicesQuery, refetchInterval: 15_000 });
-  return <Await query={list}>{(l) => <Door list={l} />}</Await>;
+  const list = useQuery(devicesQuery);
+  return <Await query={list}>{(l) => <Devices list={l} />}</Await>;
 }
 
-function Door({ list }: { list: DeviceList }) {
-  const queries = useQueryClient();
+function Devices({ list }: { list: DeviceList }) {
   const say = useNotice();
-  const refresh = () => queries.invalidateQueries({ queryKey: devicesQuery.queryKey });
-  const renew = useMutation({
-    mutationFn: () => answer(client.POST('/api/devices/code')),
-    onSuccess: refresh,
-  });
-  const revoke = useMutation({
-    mutationFn: (o: Device) =>
-      answer(client.DELETE('/api/devices/{id}', { params: { path: { id: o.id } } })),
-    onSuccess: (_, o) => {
-      say({ text: d.revoked(o.name) });
-      return refresh();
-    },
-  });
-  const name = useMutation({
-    mutationFn: (o: { id: string; name: string }) =>
-      answer(
-        client.PUT('/api/devices/{id}', {
-          params: { path: { id: o.id } },
-          body: { name: o.name },
-        }),
-      ),
-    onSuccess: refresh,
-  });
+  const renew = useMutation(renewCode);
+  const revoke = useMutation(revokeDevice);
+  const name = useMutation(nameDevice);
   return (
     <>
       {list.url === '' && <Care>{d.closed}</Care>}
@@ -90,7 +68,9 @@ function Door({ list }: { list: DeviceList }) {
               device={o}
               here={list.here}
               onName={(n) => name.mutate({ id: o.id, name: n })}
-              onRevoke={() => revoke.mutate(o)}
+              onRevoke={() =>
+                revoke.mutate(o, { onSuccess: () => say({ text: d.revoked(o.name) }) })
+              }
             />
           ))}
         </Sheet>

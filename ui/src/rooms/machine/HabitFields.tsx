@@ -1,12 +1,11 @@
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import type { Habits } from '../../api/client';
-import { PassList } from '../../parts/PassList';
-import { PickField } from '../../parts/PickField';
+import { PassList } from '../../parts/work/PassList';
+import { PickField } from '../../parts/fields/PickField';
 import { machineWords as m } from '../../words/machine';
-import { Row } from './MachineFields';
-
-export type Ways = Pick<Habits, 'girdle' | 'table' | 'visiting' | 'girdleFinish' | 'turning'>;
+import { Row } from '../../parts/Row';
+import { HabitChoices } from '../../parts/settings/HabitChoices';
 
 interface Props {
   habits: Habits;
@@ -37,54 +36,10 @@ export function HabitFields({ habits: h, onChange }: Props) {
           onChange={(tick) => onChange({ tick })}
         />
       </Row>
-      <WayFields ways={h} onChange={onChange} />
+      <HabitChoices habits={h} onChange={onChange} />
       <Box sx={{ maxWidth: 560 }}>
         <PassList head={m.passes} passes={h.passes} onChange={(passes) => onChange({ passes })} />
       </Box>
     </Box>
-  );
-}
-
-/** The habits that a plan takes over and can change. */
-export function WayFields({
-  ways,
-  onChange,
-}: {
-  ways: Ways;
-  onChange: (change: Partial<Ways>) => void;
-}) {
-  return (
-    <Row>
-      <PickField
-        label={m.girdle}
-        value={ways.girdle}
-        options={m.whens}
-        onChange={(girdle) => onChange({ girdle })}
-      />
-      <PickField
-        label={m.table}
-        value={ways.table}
-        options={m.whens}
-        onChange={(table) => onChange({ table })}
-      />
-      <PickField
-        label={m.visiting}
-        value={ways.visiting}
-        options={m.visitings}
-        onChange={(visiting) => onChange({ visiting })}
-      />
-      <PickField
-        label={m.girdleFinish}
-        value={ways.girdleFinish}
-        options={m.girdleFinishes}
-        onChange={(girdleFinish) => onChange({ girdleFinish })}
-      />
-      <PickField
-        label={m.turning}
-        value={ways.turning}
-        options={m.turnings}
-        onChange={(turning) => onChange({ turning })}
-      />
-    </Row>
   );
 }

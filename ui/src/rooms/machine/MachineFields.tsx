@@ -1,42 +1,21 @@
 import Box from '@mui/material/Box';
-import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import type { Machine } from '../../api/client';
-import { NumberField } from '../../parts/NumberField';
-import { PickField } from '../../parts/PickField';
-import { angle } from '../../words/numbers';
+import { ranges } from '../../api/ranges';
+import { NumberField } from '../../parts/fields/NumberField';
+import { PickField } from '../../parts/fields/PickField';
 import { machineWords as m } from '../../words/machine';
-import { GearsField } from './GearsField';
-
-const steps = [0.05, 0.1, 0.2, 0.25, 0.5, 1];
-
-export function StepField({ value, onChange }: { value: number; onChange: (v: number) => void }) {
-  return (
-    <TextField
-      select
-      label={m.step}
-      value={value}
-      onChange={(e) => onChange(Number(e.target.value))}
-      sx={{ width: 220 }}
-    >
-      {[...new Set([...steps, value])].map((s) => (
-        <MenuItem key={s} value={s}>
-          {angle(s)}°
-        </MenuItem>
-      ))}
-    </TextField>
-  );
-}
+import { Row } from '../../parts/Row';
+import { StepField } from '../../parts/settings/StepField';
+import { GearsField } from '../../parts/settings/GearsField';
 
 interface Props {
   machine: Machine;
   onChange: (change: Partial<Machine>) => void;
-  /** Told whether the gears that are typed can be read. */
-  onGears: (readable: boolean) => void;
 }
 
 /** A machine as its owner knows it. */
-export function MachineFields({ machine: k, onChange, onGears }: Props) {
+export function MachineFields({ machine: k, onChange }: Props) {
   return (
     <Box sx={{ display: 'grid', gap: 4 }}>
       <Row>
@@ -46,29 +25,21 @@ export function MachineFields({ machine: k, onChange, onGears }: Props) {
           onChange={(e) => onChange({ name: e.target.value })}
           sx={{ width: 260 }}
         />
-        <GearsField
-          value={k.gears}
-          onChange={(gears) => {
-            onGears(gears !== undefined);
-            if (gears) onChange({ gears });
-          }}
-        />
+        <GearsField value={k.gears} onChange={(gears) => onChange({ gears })} />
       </Row>
       <Row>
         <StepField value={k.angleStep} onChange={(angleStep) => onChange({ angleStep })} />
         <NumberField
           label={m.low}
           unit="°"
-          min={-30}
-          max={89}
+          {...ranges.Machine.angleLow}
           value={k.angleLow}
           onChange={(angleLow) => onChange({ angleLow })}
         />
         <NumberField
           label={m.high}
           unit="°"
-          min={30}
-          max={180}
+          {...ranges.Machine.angleHigh}
           value={k.angleHigh}
           onChange={(angleHigh) => onChange({ angleHigh })}
         />
@@ -77,8 +48,7 @@ export function MachineFields({ machine: k, onChange, onGears }: Props) {
         <NumberField
           label={m.zero}
           unit="°"
-          min={-5}
-          max={5}
+          {...ranges.Machine.angleZero}
           value={k.angleZero}
           help={m.zeroHelp}
           onChange={(angleZero) => onChange({ angleZero })}
@@ -87,8 +57,7 @@ export function MachineFields({ machine: k, onChange, onGears }: Props) {
         <NumberField
           label={m.repeatability}
           unit="°"
-          min={0}
-          max={2}
+          {...ranges.Machine.repeatability}
           value={k.repeatability}
           help={m.repeatabilityHelp}
           onChange={(repeatability) => onChange({ repeatability })}
@@ -106,8 +75,7 @@ export function MachineFields({ machine: k, onChange, onGears }: Props) {
           <NumberField
             label={m.cheatPerTurn}
             unit="°"
-            min={0.01}
-            max={30}
+            {...ranges.Machine.cheatPerTurn}
             value={k.cheatPerTurn}
             onChange={(cheatPerTurn) => onChange({ cheatPerTurn })}
           />
@@ -117,8 +85,7 @@ export function MachineFields({ machine: k, onChange, onGears }: Props) {
         <NumberField
           label={m.heightStep}
           unit="mm"
-          min={0}
-          max={1}
+          {...ranges.Machine.heightStep}
           value={k.heightStep}
           help={m.heightHelp}
           onChange={(heightStep) => onChange({ heightStep })}
@@ -133,21 +100,12 @@ export function MachineFields({ machine: k, onChange, onGears }: Props) {
         <NumberField
           label={m.adapter}
           unit="°"
-          min={0}
-          max={90}
+          {...ranges.Machine.tableAdapter}
           value={k.tableAdapter}
           help={m.adapterHelp}
           onChange={(tableAdapter) => onChange({ tableAdapter })}
         />
       </Row>
-    </Box>
-  );
-}
-
-export function Row({ children }: { children: React.ReactNode }) {
-  return (
-    <Box sx={{ display: 'flex', gap: 4, flexWrap: 'wrap', alignItems: 'flex-start' }}>
-      {children}
     </Box>
   );
 }

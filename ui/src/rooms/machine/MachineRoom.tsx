@@ -7,12 +7,14 @@ import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Habits, Machine, Settings } from '../../api/client';
-import { settingsQuery } from '../../api/queries';
-import { useKeys } from '../../app/keys';
-import { useNotice } from '../../app/notice';
-import { Conflict } from '../../parts/Conflict';
+import { settingsQuery } from '../../api/settings';
+import { useKeys } from '../../parts/keys';
+import { useNotice } from '../../parts/notice';
+import { ChoiceList } from '../../parts/ChoiceList';
+import { FormFields, useReadable } from '../../parts/fields/unreadable';
+import { SaveConflict } from '../../parts/forms/Conflict';
 import { Await, PageHead } from '../../parts/Page';
-import { Refusal } from '../../parts/Refusal';
+import { Refusal } from '../../parts/forms/Refusal';
 import { angle } from '../../words/numbers';
 import { machineWords as m } from '../../words/machine';
 import { w } from '../../words/words';
@@ -20,7 +22,8 @@ import { DevicesDesk } from './DevicesDesk';
 import { HabitFields } from './HabitFields';
 import { MachineFields } from './MachineFields';
 import { MaterialsDesk } from './MaterialsDesk';
-import { freshID, useSaveSettings } from './useSaveSettings';
+import { freshID } from '../../parts/freshID';
+import { useSaveSettings } from '../../parts/settings/useSaveSettings';
 
 export function MachineRoom() {
   const settings = useQuery(settingsQuery);
@@ -33,30 +36,24 @@ type Tab = keyof typeof m.tabs;
 function SettingsDesk({ settings }: { settings: Settings }) {
   const [draft, setDraft] = useState(settings);
   const [params, setParams] = useSearchParams();
-  const [unreadable, setUnreadable] = useState(false);
-  // What was typed into a field is forgotten when other settings come in.
-  const [round, setRound] = useState(0);
+  const { readable, report } = useReadable();
   const say = useNotice();
-  const take = (s: Settings) => {
-    setDraft(s);
-    setRound((n) => n + 1);
-  };
   const saving = useSaveSettings((saved) => {
-    take(saved);
+    setDraft(saved);
     say({ text: m.saved });
-  }, take);
-  const keep = () => !unreadable && saving.save(draft, draft.version);
+  }, setDraft);
+  const keep = () => readable && saving.save(draft, draft.version);
   useKeys([{ keys: ['Ctrl+s'], label: m.save, run: keep }]);
   const tab = (params.get('show') ?? 'machines') as Tab;
   const dirty = JSON.stringify(draft) !== JSON.stringify(settings);
   return (
     <>
       <PageHead title={w.common.machine} facts={[dirty ? m.unsaved : '']}>
-        <Button variant="contained" onClick={keep} disabled={unreadable || saving.isPending}>
+        <Button variant="contained" onClick={keep} disabled={!readable || saving.isPending}>
           {m.save}
         </Button>
       </PageHead>
-      <Box sx={{ p: 6 }} key={round}>
+      <Box sx={{ p: 6 }}>
         <ToggleButtonGroup
           exclusive
           value={tab}
@@ -77,16 +74,14 @@ function SettingsDesk({ settings }: { settings: Settings }) {
           <Several<Machine>
             list={draft.machines}
             main={draft.machine}
+            label={m.tabs.machines}
             add={m.addMachine}
             onList={(machines, machine) => setDraft({ ...draft, machines, machine })}
           >
             {(k, change) => (
-              <MachineFields
-                key={k.id}
-                machine={k}
-                onChange={change}
-                onGears={(readable) => setUnreadable(!readable)}
-              />
+              <FormFields value={report}>
+                <MachineFields key={k.id} machine={k} onChange={change} />
+              </FormFields>
             )}
           </Several>
         )}
@@ -94,6 +89,7 @@ function SettingsDesk({ settings }: { settings: Settings }) {
           <Several<Habits>
             list={draft.habits}
             main={draft.habit}
+            label={m.tabs.habits}
             add={m.addHabits}
             onList={(habits, habit) => setDraft({ ...draft, habits, habit })}
           >
@@ -108,14 +104,7 @@ function SettingsDesk({ settings }: { settings: Settings }) {
           />
         )}
       </Box>
-      {saving.theirs && (
-        <Conflict
-          mine={tell(draft)}
-          theirs={tell(saving.theirs)}
-          onMine={saving.keepMine}
-          onTheirs={saving.takeTheirs}
-        />
-      )}
+      <SaveConflict saving={saving} mine={linesOf(draft)} linesOf={linesOf} />
     </>
   );
 }
@@ -126,6 +115,7 @@ interface Named {
 }
 
 interface SeveralProps<T extends Named> {
+  label: string;
   list: T[];
   /** The ID of the default. */
   main: string;
@@ -135,7 +125,8 @@ interface SeveralProps<T extends Named> {
 }
 
 /** Several of a kind with one default: their names on the left, the chosen one on the right. */
-function Several<T extends Named>({ list, main, add, onList, children }: SeveralProps<T>) {
+function Several<T extends Named>(props: SeveralProps<T>) {
+  const { label, list, main, add, onList, children } = props;
   const [chosen, setChosen] = useState(main);
   const one = list.find((o) => o.id === chosen) ?? list[0]!;
   const copy = () => {
@@ -148,29 +139,24 @@ function Several<T extends Named>({ list, main, add, onList, children }: Several
       sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '260px 1fr' }, columnGap: 8 }}
     >
       <Box>
-        <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0, borderTop: 1 }}>
-          {list.map((o) => (
-            <Box component="li" key={o.id} sx={{ borderBottom: 1, borderColor: 'divider' }}>
-              <Button
-                fullWidth
-                aria-pressed={o.id === one.id}
-                onClick={() => setChosen(o.id)}
-                sx={{
-                  border: 0,
-                  justifyContent: 'space-between',
-                  background: (t) => (o.id === one.id ? t.tokens.copperWash : undefined),
-                }}
-              >
-                <span>{o.name || '–'}</span>
-                {o.id === main && (
-                  <Typography component="span" variant="body2">
-                    {m.isDefault}
-                  </Typography>
-                )}
-              </Button>
-            </Box>
-          ))}
-        </Box>
+        <ChoiceList
+          label={label}
+          list={list}
+          keyOf={(o) => o.id}
+          isChosen={(o) => o.id === one.id}
+          onChoose={(o) => setChosen(o.id)}
+        >
+          {(o) => (
+            <>
+              <span>{o.name || '–'}</span>
+              {o.id === main && (
+                <Typography component="span" variant="body2">
+                  {m.isDefault}
+                </Typography>
+              )}
+            </>
+          )}
+        </ChoiceList>
         <Button sx={{ mt: 3 }} onClick={copy}>
           {add}
         </Button>
@@ -204,7 +190,7 @@ function Several<T extends Named>({ list, main, add, onList, children }: Several
 }
 
 /** Settings in lines, for holding two against each other. */
-function tell(s: Settings): string[] {
+function linesOf(s: Settings): string[] {
   return [
     ...s.machines.map(
       (k) => `${k.name}: ${k.gears.join(' ')} · ${angle(k.angleStep)}° · ${m.cheaters[k.cheater]}`,

@@ -4,15 +4,17 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Material } from '../../api/client';
-import { NumberField } from '../../parts/NumberField';
-import { PickField } from '../../parts/PickField';
+import { fieldsQuery } from '../../api/settings';
+import { NumberField } from '../../parts/fields/NumberField';
+import { names, PickField } from '../../parts/fields/PickField';
 import { machineWords } from '../../words/machine';
 import { w } from '../../words/words';
-import { Row } from './MachineFields';
+import { FormFields, useReadable } from '../../parts/fields/unreadable';
+import { Row } from '../../parts/Row';
 import type { OwnMaterial } from './MaterialsDesk';
 
 const m = machineWords.material;
@@ -46,6 +48,13 @@ export const figuresOf = (k: Material): OwnMaterial => ({
 export function MaterialDialog({ material, known, onKeep, onRemove, onClose }: Props) {
   const [o, setO] = useState(material);
   const [from, setFrom] = useState('');
+  const { readable, report } = useReadable();
+  const bounds = useQuery(fieldsQuery).data?.material ?? [];
+  /** What a figure lies between; until that is known nothing is out of it. */
+  const bound = (field: string) => {
+    const b = bounds.find((o) => o.field === field);
+    return { min: b?.low ?? -Infinity, max: b?.high ?? Infinity };
+  };
   const set = (change: Partial<OwnMaterial>) => setO({ ...o, ...change });
   const begin = (name: string) => {
     const k = known.find((x) => x.name === name);
@@ -57,137 +66,148 @@ export function MaterialDialog({ material, known, onKeep, onRemove, onClose }: P
     <Dialog open onClose={onClose} maxWidth="md" fullWidth>
       <DialogTitle>{m.dialogTitle}</DialogTitle>
       <DialogContent>
-        <Box sx={{ display: 'grid', gap: 4, pt: 2 }} key={from}>
-          <Row>
-            <TextField
-              label={m.material}
-              value={o.name}
-              autoFocus
-              onChange={(e) => set({ name: e.target.value })}
-              sx={{ width: 240 }}
-            />
-            <TextField
-              select
-              label={m.copyFrom}
-              value={from}
-              onChange={(e) => begin(e.target.value)}
-              sx={{ width: 240 }}
-            >
-              {known.map((k) => (
-                <MenuItem key={k.name} value={k.name}>
-                  {k.name}
-                </MenuItem>
-              ))}
-            </TextField>
-          </Row>
-          <Row>
-            <NumberField
-              label={`${m.index} ${m.from}`}
-              min={1.3}
-              max={4}
-              value={o.refractiveIndex.low}
-              onChange={(low) => set({ refractiveIndex: { ...o.refractiveIndex, low } })}
-            />
-            <NumberField
-              label={`${m.index} ${m.to}`}
-              min={1.3}
-              max={4}
-              value={o.refractiveIndex.high}
-              onChange={(high) => set({ refractiveIndex: { ...o.refractiveIndex, high } })}
-            />
-            <PickField
-              label={m.optic}
-              value={o.optic}
-              options={m.optics}
-              onChange={(optic) => set({ optic })}
-              width={170}
-            />
-          </Row>
-          <Row>
-            <NumberField
-              label={m.birefringence}
-              min={0}
-              max={1}
-              value={o.birefringence}
-              onChange={(birefringence) => set({ birefringence })}
-            />
-            <NumberField
-              label={m.dispersion}
-              min={0}
-              max={1}
-              value={o.dispersion}
-              onChange={(dispersion) => set({ dispersion })}
-            />
-            <NumberField
-              label={m.sg}
-              min={0.8}
-              max={20}
-              value={o.sg}
-              onChange={(sg) => set({ sg })}
-            />
-          </Row>
-          <Row>
-            <NumberField
-              label={`${m.hardness} ${m.from}`}
-              min={1}
-              max={10}
-              value={o.hardness.low}
-              onChange={(low) => set({ hardness: { ...o.hardness, low } })}
-            />
-            <NumberField
-              label={`${m.hardness} ${m.to}`}
-              min={1}
-              max={10}
-              value={o.hardness.high}
-              onChange={(high) => set({ hardness: { ...o.hardness, high } })}
-            />
-            <PickField
-              label={m.cleavage}
-              value={o.cleavage}
-              options={m.cleavages}
-              onChange={(cleavage) => set({ cleavage })}
-              width={170}
-            />
-          </Row>
-          <Row>
-            <PickField
-              label={m.polish}
-              value={o.polish}
-              options={m.polishes}
-              onChange={(polish) => set({ polish })}
-              width={170}
-            />
-            <PickField
-              label={m.heat}
-              value={o.heat}
-              options={m.heats}
-              onChange={(heat) => set({ heat })}
-              width={170}
-            />
-            <PickField
-              label={m.solvent}
-              value={o.solvent}
-              options={m.solvents}
-              onChange={(solvent) => set({ solvent })}
-              width={170}
-            />
-            <PickField
-              label={m.dust}
-              value={o.dust}
-              options={m.dusts}
-              onChange={(dust) => set({ dust })}
-              width={170}
-            />
-          </Row>
-        </Box>
+        <FormFields value={report}>
+          <Box sx={{ display: 'grid', gap: 4, pt: 2 }}>
+            <Row>
+              <TextField
+                label={m.material}
+                value={o.name}
+                autoFocus
+                onChange={(e) => set({ name: e.target.value })}
+                sx={{ width: 240 }}
+              />
+              <PickField
+                label={m.copyFrom}
+                value={from}
+                options={names(known.map((k) => k.name))}
+                onChange={begin}
+                width={240}
+              />
+            </Row>
+            <Row>
+              <RangeFields
+                label={m.index}
+                {...bound('refractiveIndex')}
+                value={o.refractiveIndex}
+                onChange={(refractiveIndex) => set({ refractiveIndex })}
+              />
+              <PickField
+                label={m.optic}
+                value={o.optic}
+                options={m.optics}
+                onChange={(optic) => set({ optic })}
+                width={170}
+              />
+            </Row>
+            <Row>
+              <NumberField
+                label={m.birefringence}
+                {...bound('birefringence')}
+                value={o.birefringence}
+                onChange={(birefringence) => set({ birefringence })}
+              />
+              <NumberField
+                label={m.dispersion}
+                {...bound('dispersion')}
+                value={o.dispersion}
+                onChange={(dispersion) => set({ dispersion })}
+              />
+              <NumberField
+                label={m.sg}
+                {...bound('sg')}
+                value={o.sg}
+                onChange={(sg) => set({ sg })}
+              />
+            </Row>
+            <Row>
+              <RangeFields
+                label={m.hardness}
+                {...bound('hardness')}
+                value={o.hardness}
+                onChange={(hardness) => set({ hardness })}
+              />
+              <PickField
+                label={m.cleavage}
+                value={o.cleavage}
+                options={m.cleavages}
+                onChange={(cleavage) => set({ cleavage })}
+                width={170}
+              />
+            </Row>
+            <Row>
+              <PickField
+                label={m.polish}
+                value={o.polish}
+                options={m.polishes}
+                onChange={(polish) => set({ polish })}
+                width={170}
+              />
+              <PickField
+                label={m.heat}
+                value={o.heat}
+                options={m.heats}
+                onChange={(heat) => set({ heat })}
+                width={170}
+              />
+              <PickField
+                label={m.solvent}
+                value={o.solvent}
+                options={m.solvents}
+                onChange={(solvent) => set({ solvent })}
+                width={170}
+              />
+              <PickField
+                label={m.dust}
+                value={o.dust}
+                options={m.dusts}
+                onChange={(dust) => set({ dust })}
+                width={170}
+              />
+            </Row>
+          </Box>
+        </FormFields>
       </DialogContent>
       <DialogActions>
         {onRemove && <Button onClick={onRemove}>{machineWords.remove(material.name)}</Button>}
         <Button onClick={onClose}>{w.common.cancel}</Button>
-        <Button variant="contained" disabled={o.name.trim() === ''} onClick={() => onKeep(o)}>
+        <Button
+          variant="contained"
+          disabled={o.name.trim() === '' || !readable}
+          onClick={() => onKeep(o)}
+        >
           {m.keep}
         </Button>
       </DialogActions>
     </Dialog>
+  );
+}
+
+interface RangeProps {
+  label: string;
+  min: number;
+  max: number;
+  value: { low: number; high: number };
+  onChange: (v: { low: number; high: number }) => void;
+}
+
+/** A figure that is known from one value to another. */
+function RangeFields({ label, min, max, value, onChange }: RangeProps) {
+  return (
+    <>
+      <NumberField
+        label={`${label} ${m.from}`}
+        min={min}
+        max={max}
+        value={value.low}
+        onChange={(low) => onChange({ ...value, low })}
+      />
+      <NumberField
+        label={`${label} ${m.to}`}
+        min={min}
+        max={max}
+        value={value.high}
+        onChange={(high) => onChange({ ...value, high })}
+      />
+    </>
   );
 }

@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Material, Settings } from '../../api/client';
-import { materialsQuery } from '../../api/queries';
+import { materialsQuery } from '../../api/settings';
 import { Await } from '../../parts/Page';
 import { Sheet } from '../../parts/Sheet';
 import { angle, plain } from '../../words/numbers';

@@ -5,40 +5,34 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { answer, client, type Finish, type RepairPage } from '../../api/client';
-import { stonesKey } from '../../api/queries';
-import { NumberField } from '../../parts/NumberField';
-import { Refusal } from '../../parts/Refusal';
-import { date } from '../../words/numbers';
+import type { RepairPage } from '../../api/client';
+import { ranges } from '../../api/ranges';
+import { repairCardRecord, rereadStones, storeRepair, type Card } from '../../api/stones';
+import { FormFields, useReadable } from '../../parts/fields/unreadable';
+import { SaveConflict } from '../../parts/forms/Conflict';
+import { useSaveOver } from '../../parts/forms/useSaveOver';
+import { NumberField } from '../../parts/fields/NumberField';
+import { Refusal } from '../../parts/forms/Refusal';
+import { carats, date } from '../../words/numbers';
 import { repairWords as r } from '../../words/repairs';
 import { w } from '../../words/words';
 
 /** Writes what was done and closes the repair; a second time it corrects that. */
 export function GiveBack({ page, onClose }: { page: RepairPage; onClose: () => void }) {
-  const { summary: s, intake } = page;
-  const [card, setCard] = useState<Finish>(
-    s.finish ?? {
-      version: 0,
-      roughCarats: intake.carats,
-      finishedCarats: 0,
-      widthMM: intake.widthMM,
-      lengthMM: intake.lengthMM,
-      heightMM: intake.heightMM,
-      started: date(page.told[0]?.at ?? s.created),
-      finished: date(new Date().toISOString()),
-      hours: null,
-      notes: '',
-      saved: s.created,
-    },
-  );
+  const { summary: s } = page;
+  const [card, setCard] = useState(() => cardOf(page));
+  const set = (change: Partial<Card>) => setCard({ ...card, ...change });
+  const { readable, report } = useReadable();
   const queries = useQueryClient();
-  const save = useMutation({
-    mutationFn: () =>
-      answer(client.PUT('/api/stones/{id}/finish', { params: { path: { id: s.id } }, body: card })),
-    onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: stonesKey });
+  const saving = useSaveOver(repairCardRecord(s.id), {
+    onSaved: () => {
+      void rereadStones(queries);
+      onClose();
+    },
+    onTheirs: (theirs) => {
+      storeRepair(queries, theirs);
       onClose();
     },
   });
@@ -46,39 +40,72 @@ export function GiveBack({ page, onClose }: { page: RepairPage; onClose: () => v
     <Dialog open onClose={onClose} fullWidth>
       <DialogTitle>{r.backTitle}</DialogTitle>
       <DialogContent>
-        <Box sx={{ display: 'flex', gap: 3, flexWrap: 'wrap', pt: 2 }}>
-          <NumberField
-            label={r.weightAfter}
-            unit="ct"
-            min={0}
-            max={100000}
-            value={card.finishedCarats}
-            onChange={(finishedCarats) => setCard({ ...card, finishedCarats })}
-          />
-          <TextField
-            type="date"
-            label={r.given}
-            value={card.finished}
-            onChange={(e) => setCard({ ...card, finished: e.target.value })}
-            slotProps={{ inputLabel: { shrink: true } }}
-          />
-          <TextField
-            label={r.notes}
-            value={card.notes}
-            onChange={(e) => setCard({ ...card, notes: e.target.value })}
-            multiline
-            minRows={3}
-            fullWidth
-          />
-        </Box>
-        <Refusal error={save.error} />
+        <FormFields value={report}>
+          <Box sx={{ display: 'flex', gap: 3, flexWrap: 'wrap', pt: 2 }}>
+            <NumberField
+              label={r.weightAfter}
+              unit="ct"
+              {...ranges.Finish.finishedCarats}
+              value={card.finishedCarats}
+              onChange={(finishedCarats) => set({ finishedCarats })}
+            />
+            <TextField
+              type="date"
+              label={r.given}
+              value={card.finished}
+              onChange={(e) => set({ finished: e.target.value })}
+              slotProps={{ inputLabel: { shrink: true } }}
+            />
+            <TextField
+              label={r.notes}
+              value={card.notes}
+              onChange={(e) => set({ notes: e.target.value })}
+              multiline
+              minRows={3}
+              fullWidth
+            />
+          </Box>
+        </FormFields>
+        <Refusal error={saving.error} />
+        <SaveConflict
+          saving={saving}
+          mine={linesOf(card)}
+          linesOf={(theirs) => linesOf(cardOf(theirs))}
+        />
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>{w.common.cancel}</Button>
-        <Button variant="contained" onClick={() => save.mutate()} disabled={save.isPending}>
+        <Button
+          variant="contained"
+          onClick={() => saving.save(card, s.finish?.version ?? 0)}
+          disabled={!readable || saving.isPending}
+        >
           {r.back}
         </Button>
       </DialogActions>
     </Dialog>
   );
 }
+
+/** What stands on the card, or what it begins with. */
+function cardOf({ summary: s, intake, history }: RepairPage): Card {
+  if (s.finish) return s.finish;
+  return {
+    roughCarats: intake.carats,
+    finishedCarats: 0,
+    widthMM: intake.widthMM,
+    lengthMM: intake.lengthMM,
+    heightMM: intake.heightMM,
+    started: date(history[0]?.at ?? s.created),
+    finished: date(new Date().toISOString()),
+    hours: null,
+    notes: '',
+  };
+}
+
+/** What this dialog asks for, in lines. */
+const linesOf = (c: Card): string[] => [
+  `${r.weightAfter}: ${carats(c.finishedCarats)}`,
+  `${r.given}: ${c.finished}`,
+  `${r.notes}: ${c.notes}`,
+];

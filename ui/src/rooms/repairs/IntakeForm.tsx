@@ -3,8 +3,9 @@ import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
 import type { Intake } from '../../api/client';
-import { materialsQuery } from '../../api/queries';
-import { NumberField } from '../../parts/NumberField';
+import { ranges } from '../../api/ranges';
+import { materialsQuery } from '../../api/settings';
+import { NumberField } from '../../parts/fields/NumberField';
 import { repairWords as r } from '../../words/repairs';
 
 export interface Written {
@@ -45,8 +46,7 @@ export function IntakeForm({
     <NumberField
       label={label}
       unit="mm"
-      min={0}
-      max={1000}
+      {...ranges.Intake[key]}
       value={intake[key]}
       onChange={(v) => set({ [key]: v })}
       width={130}
@@ -91,8 +91,7 @@ export function IntakeForm({
       <NumberField
         label={r.carats}
         unit="ct"
-        min={0}
-        max={100000}
+        {...ranges.Intake.carats}
         value={intake.carats}
         onChange={(carats) => set({ carats })}
         width={130}

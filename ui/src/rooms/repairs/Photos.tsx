@@ -3,36 +3,18 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useRef } from 'react';
-import { answer, ApiProblem, client, type Photo, type Problem } from '../../api/client';
-import { stonesKey } from '../../api/queries';
-import { Refusal } from '../../parts/Refusal';
+import type { Photo } from '../../api/client';
+import { addPhotos, dropPhoto } from '../../api/stones';
+import { Refusal } from '../../parts/forms/Refusal';
 import { repairWords as r } from '../../words/repairs';
 
 /** Photos of a stone, small; a click opens one whole. */
 export function Photos({ stone, photos }: { stone: string; photos: Photo[] }) {
   const input = useRef<HTMLInputElement>(null);
-  const queries = useQueryClient();
-  const refresh = () => queries.invalidateQueries({ queryKey: stonesKey });
-  const add = useMutation({
-    mutationFn: async (files: File[]) => {
-      for (const file of files) {
-        const sent = await fetch(`/api/repairs/${stone}/photos`, { method: 'POST', body: file });
-        if (!sent.ok) throw new ApiProblem((await sent.json()) as Problem);
-      }
-    },
-    onSettled: refresh,
-  });
-  const drop = useMutation({
-    mutationFn: (p: Photo) =>
-      answer(
-        client.DELETE('/api/repairs/{id}/photos/{photo}', {
-          params: { path: { id: stone, photo: p.id } },
-        }),
-      ),
-    onSettled: refresh,
-  });
+  const add = useMutation(addPhotos);
+  const drop = useMutation(dropPhoto);
   return (
     <Box component="section" aria-label={r.photos}>
       <Typography variant="h3" gutterBottom>
@@ -50,7 +32,7 @@ export function Photos({ stone, photos }: { stone: string; photos: Photo[] }) {
               />
             </a>
             <IconButton
-              onClick={() => drop.mutate(p)}
+              onClick={() => drop.mutate({ stone, photo: p.id })}
               aria-label={r.dropPhoto(i + 1)}
               sx={{
                 position: 'absolute',
@@ -81,7 +63,7 @@ export function Photos({ stone, photos }: { stone: string; photos: Photo[] }) {
         onChange={(e) => {
           const files = [...(e.target.files ?? [])];
           e.target.value = '';
-          if (files.length > 0) add.mutate(files);
+          if (files.length > 0) add.mutate({ stone, files });
         }}
       />
       <Refusal error={add.error ?? drop.error} />

@@ -4,18 +4,20 @@ import Typography from '@mui/material/Typography';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { answer, client, type RepairPage } from '../../api/client';
-import { repairQuery, stonesKey } from '../../api/queries';
-import { useNotice } from '../../app/notice';
-import { Conflict } from '../../parts/Conflict';
+import type { RepairPage } from '../../api/client';
+import { intakeRecord, repairQuery, rereadStones, storeRepair } from '../../api/stones';
+import { History } from '../../parts/work/History';
+import { useNotice } from '../../parts/notice';
+import { SaveConflict } from '../../parts/forms/Conflict';
 import { Await, Care, Figures, PageHead } from '../../parts/Page';
-import { MoreWork } from '../../parts/MoreWork';
-import { Refusal } from '../../parts/Refusal';
-import { Works } from '../../parts/Works';
-import { useSaveOver } from '../../parts/useSaveOver';
-import { carats, hours, moment, sizes } from '../../words/numbers';
+import { MoreWork } from '../../parts/work/MoreWork';
+import { Refusal } from '../../parts/forms/Refusal';
+import { Works } from '../../parts/work/Works';
+import { useSaveOver } from '../../parts/forms/useSaveOver';
+import { carats, hours, sizes } from '../../words/numbers';
 import { repairWords as r } from '../../words/repairs';
 import { w } from '../../words/words';
+import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { GiveBack } from './GiveBack';
 import { IntakeForm, type Written } from './IntakeForm';
 import { Photos } from './Photos';
@@ -24,10 +26,7 @@ import { Photos } from './Photos';
 export function RepairRoom() {
   const { id = '' } = useParams();
   const [params] = useSearchParams();
-  const repair = useQuery({
-    ...repairQuery(id, params.get('work') ?? ''),
-    refetchOnMount: 'always',
-  });
+  const repair = useQuery(repairQuery(id, params.get('work') ?? ''));
   return <Await query={repair}>{(p) => <Repair key={p.summary.id} page={p} />}</Await>;
 }
 
@@ -89,7 +88,7 @@ function Repair({ page }: { page: RepairPage }) {
         )}
         <Works stone={s.id} works={page.works} shown={s.workId} />
         <Photos stone={s.id} photos={page.photos} />
-        <Log page={page} />
+        <History history={page.history} kinds={r.events} />
       </Box>
       {giving && <GiveBack page={page} onClose={() => setGiving(false)} />}
     </>
@@ -108,54 +107,47 @@ function Said({ head, text }: { head: string; text: string }) {
 function Edit({ page, onDone }: { page: RepairPage; onDone: () => void }) {
   const { summary: s } = page;
   const [written, setWritten] = useState<Written>({ name: s.name, intake: page.intake });
+  const { readable, report } = useReadable();
   const queries = useQueryClient();
   const say = useNotice();
-  const at = { params: { path: { id: s.id } } };
-  const saving = useSaveOver({
-    write: (body: Written, version) =>
-      answer(client.PUT('/api/repairs/{id}', { ...at, body: { ...body, version } })),
-    reread: () => answer(client.GET('/api/repairs/{id}', at)),
-    versionOf: (p) => p.summary.version,
+  const saving = useSaveOver(intakeRecord(s.id), {
     onSaved: async () => {
-      await queries.invalidateQueries({ queryKey: stonesKey });
+      await rereadStones(queries);
       say({ text: r.saved });
       onDone();
     },
     onTheirs: (p) => {
-      queries.setQueryData(repairQuery(s.id).queryKey, p);
+      storeRepair(queries, p);
       onDone();
     },
   });
   return (
     <Box>
-      <IntakeForm value={written} onChange={setWritten} />
+      <FormFields value={report}>
+        <IntakeForm value={written} onChange={setWritten} />
+      </FormFields>
       <Refusal error={saving.error} />
       <Box sx={{ display: 'flex', gap: 2, mt: 4 }}>
         <Button onClick={onDone}>{w.common.cancel}</Button>
         <Button
           variant="contained"
-          disabled={written.name.trim() === '' || saving.isPending}
+          disabled={written.name.trim() === '' || !readable || saving.isPending}
           onClick={() => saving.save(written, s.version)}
         >
           {r.save}
         </Button>
       </Box>
-      {saving.theirs && (
-        <Conflict
-          mine={tell(written)}
-          theirs={tell({
-            name: saving.theirs.summary.name,
-            intake: saving.theirs.intake,
-          })}
-          onMine={saving.keepMine}
-          onTheirs={saving.takeTheirs}
-        />
-      )}
+      <SaveConflict
+        saving={saving}
+        mine={linesOf(written)}
+        linesOf={(p) => linesOf({ name: p.summary.name, intake: p.intake })}
+      />
     </Box>
   );
 }
 
-function tell({ name, intake: i }: Written): string[] {
+/** What was written down in lines, for holding two against each other. */
+function linesOf({ name, intake: i }: Written): string[] {
   return [
     name,
     i.owner,
@@ -164,24 +156,4 @@ function tell({ name, intake: i }: Written): string[] {
     i.agreed,
     i.promised,
   ];
-}
-
-function Log({ page }: { page: RepairPage }) {
-  const { told } = page;
-  if (told.length === 0) return null;
-  return (
-    <Box component="section">
-      <Typography variant="h3" gutterBottom>
-        {r.log}
-      </Typography>
-      {told.map((e) => (
-        <Typography key={e.id}>
-          <Typography component="span" variant="figures" color="text.secondary">
-            {moment(e.at)}
-          </Typography>{' '}
-          {r.events[e.kind]} {e.text}
-        </Typography>
-      ))}
-    </Box>
-  );
 }

@@ -1,13 +1,14 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { answer, client, type StoneLine } from '../../api/client';
-import { stoneLineQuery, stonesKey } from '../../api/queries';
+import type { StoneLine } from '../../api/client';
+import { stoneLineQuery, takeBack, takeIn } from '../../api/stones';
+import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { Await, PageHead } from '../../parts/Page';
-import { Refusal } from '../../parts/Refusal';
+import { Refusal } from '../../parts/forms/Refusal';
 import { repairWords as r } from '../../words/repairs';
 import { IntakeForm, nothingWritten, type Written } from './IntakeForm';
 
@@ -39,29 +40,22 @@ function knownOf(s: StoneLine): Written {
 function TakeIn({ stone }: { stone?: StoneLine }) {
   const [written, setWritten] = useState(() => (stone ? knownOf(stone) : nothingWritten));
   const navigate = useNavigate();
-  const queries = useQueryClient();
-  const take = useMutation({
-    mutationFn: () =>
-      stone
-        ? answer(
-            client.POST('/api/stones/{id}/repairs', {
-              params: { path: { id: stone.id } },
-              body: { intake: written.intake, version: stone.version },
-            }),
-          )
-        : answer(client.POST('/api/repairs', { body: { ...written, version: 0 } })),
-    onSuccess: (s) => {
-      void queries.invalidateQueries({ queryKey: stonesKey });
-      void navigate(`/repairs/${s.id}`);
-    },
-  });
+  const fresh = useMutation(takeIn);
+  const again = useMutation(takeBack);
+  const { readable, report } = useReadable();
+  const open = { onSuccess: (s: { id: string }) => void navigate(`/repairs/${s.id}`) };
+  const take = () =>
+    stone
+      ? again.mutate({ stone: stone.id, intake: written.intake, version: stone.version }, open)
+      : fresh.mutate(written, open);
+  const busy = fresh.isPending || again.isPending;
   return (
     <>
       <PageHead title={stone ? r.cameBack(stone.number, written.name) : r.title}>
         <Button
           variant="contained"
-          disabled={written.name.trim() === '' || take.isPending}
-          onClick={() => take.mutate()}
+          disabled={written.name.trim() === '' || !readable || busy}
+          onClick={take}
         >
           {r.keep}
         </Button>
@@ -70,8 +64,10 @@ function TakeIn({ stone }: { stone?: StoneLine }) {
         <Typography color="text.secondary" sx={{ mb: 4 }}>
           {stone ? r.leadBack : r.lead}
         </Typography>
-        <Refusal error={take.error} />
-        <IntakeForm value={written} onChange={setWritten} named={!stone} />
+        <Refusal error={fresh.error ?? again.error} />
+        <FormFields value={report}>
+          <IntakeForm value={written} onChange={setWritten} named={!stone} />
+        </FormFields>
       </Box>
     </>
   );

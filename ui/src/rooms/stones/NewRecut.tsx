@@ -1,23 +1,16 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import {
-  answer,
-  client,
-  type Choices,
-  type Diagram,
-  type Settings,
-  type StoneLine,
-} from '../../api/client';
-import { stonesKey } from '../../api/queries';
+import type { Choices, Diagram, Settings, StoneLine } from '../../api/client';
+import { planRecut } from '../../api/stones';
 import { PageHead } from '../../parts/Page';
-import { Refusal } from '../../parts/Refusal';
+import { Refusal } from '../../parts/forms/Refusal';
 import { carats, sizes } from '../../words/numbers';
 import { workWords } from '../../words/works';
-import { titleOf } from './naming';
+import { titleOf } from '../../parts/work/naming';
 import { PlanDesk } from './PlanDesk';
 
 /** A finished stone is planned anew. */
@@ -35,20 +28,12 @@ export function NewRecut({
   const [choices, setChoices] = useState<Choices>(proposal);
   const [why, setWhy] = useState('');
   const navigate = useNavigate();
-  const queries = useQueryClient();
-  const plan = useMutation({
-    mutationFn: () =>
-      answer(
-        client.POST('/api/stones/{id}/recuts', {
-          params: { path: { id: stone.id } },
-          body: { diagramId: diagram.id, choices, why, version: stone.version },
-        }),
-      ),
-    onSuccess: (s) => {
-      void queries.invalidateQueries({ queryKey: stonesKey });
-      void navigate(`/stones/${s.id}`);
-    },
-  });
+  const plan = useMutation(planRecut);
+  const keep = () =>
+    plan.mutate(
+      { stone: stone.id, diagramId: diagram.id, choices, why, version: stone.version },
+      { onSuccess: (s) => void navigate(`/stones/${s.id}`) },
+    );
   const f = stone.finish;
   return (
     <>
@@ -60,7 +45,7 @@ export function NewRecut({
           f && f.widthMM > 0 ? sizes(f.widthMM, f.lengthMM, f.heightMM) : '',
         ]}
       >
-        <Button variant="contained" onClick={() => plan.mutate()} disabled={plan.isPending}>
+        <Button variant="contained" onClick={keep} disabled={plan.isPending}>
           {workWords.keepRecut}
         </Button>
       </PageHead>

@@ -1,12 +1,10 @@
 import Box from '@mui/material/Box';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
-import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import type { Assessment, Choices, Machine } from '../../api/client';
-import { materialsQuery } from '../../api/queries';
-import { PickField } from '../../parts/PickField';
-import { angle, parseNumber } from '../../words/numbers';
+import { ranges } from '../../api/ranges';
+import { MaterialField } from '../../parts/fields/MaterialField';
+import { NumberField } from '../../parts/fields/NumberField';
+import { names, PickField } from '../../parts/fields/PickField';
+import { angle } from '../../words/numbers';
 import { w } from '../../words/words';
 
 interface Props {
@@ -21,26 +19,18 @@ interface Props {
 
 /** What is decided when a stone is planned. */
 export function PlanChoices({ choices, calipers, machines, ranking, onChange }: Props) {
-  const materials = useQuery(materialsQuery);
   return (
     <Box
       sx={{ display: 'flex', flexWrap: 'wrap', gap: 3, mb: 3 }}
       role="group"
       aria-label={w.stones.planTitle}
     >
-      <TextField
-        select
+      <MaterialField
         label={w.stones.material}
-        value={materials.data ? choices.material : ''}
-        onChange={(e) => onChange({ material: e.target.value })}
-        sx={{ width: 210 }}
-      >
-        {(materials.data ?? []).map((m) => (
-          <MenuItem key={m.name} value={m.name}>
-            {m.name}
-          </MenuItem>
-        ))}
-      </TextField>
+        value={choices.material}
+        onChange={(material) => onChange({ material })}
+        width={210}
+      />
       <SizeChoice size={choices.size} calipers={calipers} onChange={(size) => onChange({ size })} />
       {machines.length > 1 && (
         <PickField
@@ -70,26 +60,21 @@ interface GearProps {
 }
 
 function GearChoice({ ranking, value, onChange }: GearProps) {
-  const owned = ranking.some((g) => g.teeth === value);
+  const owned = ranking.map((g) => ({
+    value: g.teeth,
+    name: w.stones.gearFit(g.teeth, g.largestCheat > 0 ? angle(g.largestCheat) : ''),
+  }));
+  const other = owned.some((g) => g.value === value)
+    ? []
+    : [{ value, name: `${value} (${w.stones.notOwned})` }];
   return (
-    <TextField
-      select
+    <PickField
       label={w.stones.gear}
       value={value}
-      onChange={(e) => onChange(Number(e.target.value))}
-      sx={{ width: 210 }}
-    >
-      {ranking.map((g) => (
-        <MenuItem key={g.teeth} value={g.teeth}>
-          {w.stones.gearFit(g.teeth, g.largestCheat > 0 ? angle(g.largestCheat) : '')}
-        </MenuItem>
-      ))}
-      {!owned && (
-        <MenuItem value={value}>
-          {value} ({w.stones.notOwned})
-        </MenuItem>
-      )}
-    </TextField>
+      options={[...owned, ...other]}
+      onChange={onChange}
+      width={210}
+    />
   );
 }
 
@@ -101,61 +86,39 @@ interface SizeProps {
   onChange: (s: Size) => void;
 }
 
-const smallest = 0.1;
-const largest = 500;
-
 function SizeChoice({ size, calipers, onChange }: SizeProps) {
-  const [typed, setTyped] = useState(size.typed);
-  const read = (text: string) => {
-    const v = parseNumber(text);
-    return v !== undefined && v >= smallest && v <= largest ? v : undefined;
-  };
-  const bad = read(typed) === undefined;
+  const bases = Object.entries(w.stones.bases).map(([value, name]) => ({
+    value: value as Size['basis'],
+    name,
+    disabled: value === 'flats' && calipers.length === 0,
+  }));
   return (
     <>
-      <TextField
+      <NumberField
         label={`${w.stones.size} (${w.units.mm})`}
-        value={typed}
-        error={bad}
-        helperText={bad && w.stones.sizeBad(smallest, largest)}
-        onChange={(e) => {
-          setTyped(e.target.value);
-          const v = read(e.target.value);
-          if (v !== undefined) onChange({ ...size, mm: v, typed: e.target.value });
-        }}
-        sx={{ width: 110 }}
-        slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+        {...ranges.Size.mm}
+        value={size.mm}
+        typed={size.typed}
+        onChange={(mm, typed) => onChange({ ...size, mm, typed })}
+        width={110}
       />
-      <TextField
-        select
+      <PickField
         label={w.stones.basis}
         value={size.basis}
-        onChange={(e) => {
-          const basis = e.target.value as Size['basis'];
-          onChange({ ...size, basis, tier: basis === 'flats' ? (calipers[0] ?? '') : '' });
-        }}
-        sx={{ width: 180 }}
-      >
-        {Object.entries(w.stones.bases).map(([v, name]) => (
-          <MenuItem key={v} value={v} disabled={v === 'flats' && calipers.length === 0}>
-            {name}
-          </MenuItem>
-        ))}
-      </TextField>
+        options={bases}
+        onChange={(basis) =>
+          onChange({ ...size, basis, tier: basis === 'flats' ? (calipers[0] ?? '') : '' })
+        }
+        width={180}
+      />
       {size.basis === 'flats' && (
-        <TextField
-          select
+        <PickField
           label={w.stones.girdleTier}
           value={size.tier}
-          onChange={(e) => onChange({ ...size, tier: e.target.value })}
-          sx={{ width: 110 }}
-        >
-          {[...new Set([...calipers, size.tier])].map((t) => (
-            <MenuItem key={t} value={t}>
-              {t}
-            </MenuItem>
-          ))}
-        </TextField>
+          options={names([...calipers, size.tier])}
+          onChange={(tier) => onChange({ ...size, tier })}
+          width={110}
+        />
       )}
     </>
   );

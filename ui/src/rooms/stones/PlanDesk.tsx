@@ -1,18 +1,20 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useState, type ReactNode } from 'react';
-import { answer, client, type Assessment, type Choices, type Settings } from '../../api/client';
-import { materialsQuery } from '../../api/queries';
-import { plannedLooking } from '../../parts/light/looking';
+import { useQuery } from '@tanstack/react-query';
+import { useDeferredValue, type ReactNode } from 'react';
+import type { Assessment, Choices, Settings } from '../../api/client';
+import { materialsQuery } from '../../api/settings';
+import { assessmentQuery } from '../../api/stones';
+import { plannedLighting } from '../../parts/light/lighting';
 import { Care } from '../../parts/Page';
-import { PassList } from '../../parts/PassList';
-import { Refusal } from '../../parts/Refusal';
+import { PassList } from '../../parts/work/PassList';
+import { Refusal } from '../../parts/forms/Refusal';
 import { angle, mm, um } from '../../words/numbers';
 import { w } from '../../words/words';
-import { StoneDesk } from '../diagrams/StoneDesk';
-import { TierTable } from '../diagrams/TierTable';
-import { WayFields } from '../machine/HabitFields';
+import { StoneDesk } from '../../parts/stone/StoneDesk';
+import { useSelectedTier } from '../../parts/stone/useSelectedTier';
+import { TierTable } from '../../parts/stone/TierTable';
+import { HabitChoices } from '../../parts/settings/HabitChoices';
 import { PlanChoices } from './PlanChoices';
 import { PlanFigures } from './PlanFigures';
 import { PlanLight } from './PlanLight';
@@ -31,12 +33,12 @@ interface Props {
 /** A plan being made: the choices, and beside them what they come to. */
 export function PlanDesk(props: Props) {
   const { diagramId, revision, choices, onChange, settings, children } = props;
-  const [selected, setSelected] = useState<string | null>(null);
+  const [selected, select] = useSelectedTier();
   const materials = useQuery(materialsQuery);
-  const assessed = useAssessment(diagramId, revision, choices);
+  const assessed = useQuery(assessmentQuery(diagramId, revision, useDeferredValue(choices)));
   const a = assessed.data;
   const set = (change: Partial<Choices>) => onChange({ ...choices, ...change });
-  const looking = a && plannedLooking(a, choices.material);
+  const lighting = a && plannedLighting(a, choices.material);
   const material = materials.data?.find((m) => m.name === choices.material);
   return (
     <StoneDesk
@@ -44,8 +46,8 @@ export function PlanDesk(props: Props) {
       problems={[]}
       warnings={a?.warnings ?? []}
       selected={selected}
-      onSelect={setSelected}
-      light={looking && { draft: a.draft, looking }}
+      onSelect={select}
+      light={lighting && { draft: a.draft, lighting }}
       length={a && ((units) => mm(units * a.mmPerUnit))}
     >
       {children}
@@ -61,16 +63,18 @@ export function PlanDesk(props: Props) {
       {a && <PlanFigures assessment={a} />}
       {a?.stone && (
         <Box sx={{ my: 4, overflow: 'auto' }}>
-          <TierTable stone={a.stone} selected={selected} onSelect={setSelected} />
+          <TierTable stone={a.stone} selected={selected} onSelect={select} />
         </Box>
       )}
-      <Box component="section" aria-label={w.stones.ways} sx={{ my: 4 }}>
+      <Box component="section" aria-label={w.stones.habits} sx={{ my: 4 }}>
         <Typography variant="h3" gutterBottom sx={{ mb: 3 }}>
-          {w.stones.ways}
+          {w.stones.habits}
         </Typography>
-        <WayFields ways={choices} onChange={set} />
+        <HabitChoices habits={choices} onChange={set} />
       </Box>
-      {looking && <PlanLight assessment={a} looking={looking} choices={choices} to={diagramId} />}
+      {lighting && (
+        <PlanLight assessment={a} lighting={lighting} choices={choices} to={diagramId} />
+      )}
       <PassList
         head={w.stones.passes}
         passes={choices.passes}
@@ -85,17 +89,6 @@ export function PlanDesk(props: Props) {
       )}
     </StoneDesk>
   );
-}
-
-function useAssessment(diagramId: string, revision: string, choices: Choices) {
-  const asked = useDeferredValue(choices);
-  return useQuery({
-    queryKey: ['assess', diagramId, revision, asked],
-    queryFn: ({ signal }) =>
-      answer(client.POST('/api/assess', { body: { diagramId, revision, choices: asked }, signal })),
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
 }
 
 /** What of the plan needs care on this machine. */

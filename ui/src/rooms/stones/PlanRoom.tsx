@@ -1,25 +1,21 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useState } from 'react';
-import { answer, client, type Choices, type Diagram, type Settings } from '../../api/client';
-import {
-  diagramQuery,
-  proposalQuery,
-  settingsQuery,
-  stoneLineQuery,
-  stonesKey,
-} from '../../api/queries';
+import type { Choices, Diagram, Settings } from '../../api/client';
+import { diagramQuery, proposalQuery } from '../../api/diagrams';
+import { settingsQuery } from '../../api/settings';
+import { planRun, planStone, stoneLineQuery } from '../../api/stones';
 import { Await, PageHead } from '../../parts/Page';
-import { NumberField } from '../../parts/NumberField';
-import { PickField } from '../../parts/PickField';
-import { Refusal } from '../../parts/Refusal';
+import { NumberField } from '../../parts/fields/NumberField';
+import { PickField } from '../../parts/fields/PickField';
+import { Refusal } from '../../parts/forms/Refusal';
 import { runWords } from '../../words/runs';
 import { workWords } from '../../words/works';
 import { w } from '../../words/words';
-import { DiagramChoice } from './DiagramChoice';
+import { DiagramChoice } from '../../parts/diagram/DiagramChoice';
 import { NewRecut } from './NewRecut';
 import { PlanDesk } from './PlanDesk';
 
@@ -86,32 +82,28 @@ function NewPlan({
   const [choices, setChoices] = useState<Choices>(proposal);
   const [name, setName] = useState('');
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const [stones, setStones] = useState(1);
-  const [way, setWay] = useState<'tier' | 'stone'>('tier');
-  const plan = useMutation({
-    mutationFn: async () => {
-      const body = { name, diagramId: diagram.id, choices };
-      if (stones === 1) {
-        return `/stones/${(await answer(client.POST('/api/stones', { body }))).id}`;
-      }
-      const run = { ...body, name: name || diagram.facts!.name, way, stones };
-      return `/runs/${(await answer(client.POST('/api/runs', { body: run }))).id}`;
-    },
-    onSuccess: (to) => {
-      void queries.invalidateQueries({ queryKey: stonesKey });
-      void navigate(to);
-    },
-  });
+  const [order, setOrder] = useState<'tier' | 'stone'>('tier');
+  const one = useMutation(planStone);
+  const several = useMutation(planRun);
+  const keep = () => {
+    const plan = { name, diagramId: diagram.id, choices };
+    if (stones === 1) one.mutate(plan, { onSuccess: (s) => void navigate(`/stones/${s.id}`) });
+    else
+      several.mutate(
+        { ...plan, name: name || diagram.facts!.name, order, stones },
+        { onSuccess: (r) => void navigate(`/runs/${r.id}`) },
+      );
+  };
   return (
     <>
       <PageHead title={w.stones.planTitle} facts={[diagram.facts!.name]}>
-        <Button variant="contained" onClick={() => plan.mutate()} disabled={plan.isPending}>
+        <Button variant="contained" onClick={keep} disabled={one.isPending || several.isPending}>
           {stones === 1 ? w.stones.keep : runWords.keep(stones)}
         </Button>
       </PageHead>
       <Box sx={{ px: 6 }}>
-        <Refusal error={plan.error} />
+        <Refusal error={one.error ?? several.error} />
       </Box>
       <PlanDesk
         diagramId={diagram.id}
@@ -133,15 +125,16 @@ function NewPlan({
             min={1}
             max={24}
             value={stones}
-            onChange={(n) => setStones(Math.round(n))}
+            whole
+            onChange={setStones}
             width={110}
           />
           {stones > 1 && (
             <PickField
-              label={runWords.way}
-              value={way}
-              options={runWords.ways}
-              onChange={setWay}
+              label={runWords.order}
+              value={order}
+              options={runWords.orders}
+              onChange={setOrder}
               width={170}
             />
           )}

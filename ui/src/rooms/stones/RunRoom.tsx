@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
-import { runQuery } from '../../api/queries';
+import { runQuery } from '../../api/stones';
 import { Await, PageHead } from '../../parts/Page';
 import { runWords } from '../../words/runs';
 import { StoneTable } from './StonesRoom';
@@ -9,7 +9,7 @@ import { StoneTable } from './StonesRoom';
 /** A run: its stones, and the wheel for all of them. */
 export function RunRoom() {
   const { id = '' } = useParams();
-  const run = useQuery({ ...runQuery(id), refetchOnMount: 'always' });
+  const run = useQuery(runQuery(id));
   return (
     <Await query={run}>
       {(r) => (
@@ -19,7 +19,8 @@ export function RunRoom() {
             facts={[
               r.stones[0]?.diagram ?? '',
               r.stones[0]?.material ?? '',
-              runWords.ways[r.run.way] ?? '',
+              runWords.orders[r.run.order] ?? '',
+              r.next ? runWords.next(r.next.number, r.next.tier, r.next.tooth) : runWords.done,
             ]}
           >
             <Button component={Link} to={`/runs/${id}/sheet`}>

@@ -4,26 +4,29 @@ import Typography from '@mui/material/Typography';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { answer, client, type Choices, type Settings, type StonePage } from '../../api/client';
-import { scriptQuery, settingsQuery, stoneQuery, stonesKey } from '../../api/queries';
-import { useNotice } from '../../app/notice';
-import { Conflict } from '../../parts/Conflict';
+import type { Choices, Settings, StonePage } from '../../api/client';
+import { settingsQuery } from '../../api/settings';
+import { planRecord, rereadStones, scriptQuery, stoneQuery, storeStone } from '../../api/stones';
+import { History } from '../../parts/work/History';
+import { useNotice } from '../../parts/notice';
+import { SaveConflict } from '../../parts/forms/Conflict';
 import { Await, Care, PageHead } from '../../parts/Page';
-import { MoreWork } from '../../parts/MoreWork';
-import { Refusal } from '../../parts/Refusal';
-import { Works } from '../../parts/Works';
-import { useSaveOver } from '../../parts/useSaveOver';
-import { carats, mm, moment, sizes } from '../../words/numbers';
+import { MoreWork } from '../../parts/work/MoreWork';
+import { Refusal } from '../../parts/forms/Refusal';
+import { Works } from '../../parts/work/Works';
+import { useSaveOver } from '../../parts/forms/useSaveOver';
+import { carats, mm, sizes } from '../../words/numbers';
 import { repairWords } from '../../words/repairs';
 import { runWords } from '../../words/runs';
 import { machineWords as m } from '../../words/machine';
 import { workWords } from '../../words/works';
 import { w } from '../../words/words';
-import { plannedLooking } from '../../parts/light/looking';
-import { StoneDesk } from '../diagrams/StoneDesk';
-import { TierTable } from '../diagrams/TierTable';
-import { CardFigures } from '../logbook/CardFigures';
-import { StoneThread } from '../bench/Thread';
+import { plannedLighting } from '../../parts/light/lighting';
+import { StoneDesk } from '../../parts/stone/StoneDesk';
+import { useSelectedTier } from '../../parts/stone/useSelectedTier';
+import { TierTable } from '../../parts/stone/TierTable';
+import { CardFigures } from '../../parts/work/CardFigures';
+import { StoneThread } from '../../parts/work/Thread';
 import { PlanDesk } from './PlanDesk';
 import { PlanFigures } from './PlanFigures';
 
@@ -31,10 +34,7 @@ import { PlanFigures } from './PlanFigures';
 export function StoneRoom() {
   const { id = '' } = useParams();
   const [params] = useSearchParams();
-  const stone = useQuery({
-    ...stoneQuery(id, params.get('work') ?? ''),
-    refetchOnMount: 'always',
-  });
+  const stone = useQuery(stoneQuery(id, params.get('work') ?? ''));
   const settings = useQuery(settingsQuery);
   const [changing, setChanging] = useState(false);
   return (
@@ -56,7 +56,7 @@ function titleOf({ summary: s }: StonePage): string {
 
 function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void }) {
   const { summary: s, assessment: a } = page;
-  const [selected, setSelected] = useState<string | null>(null);
+  const [selected, select] = useSelectedTier();
   const { state } = s;
   const finished = state === 'finished';
   // An earlier work is only looked at: what is changed belongs to the present one.
@@ -108,10 +108,10 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         problems={[]}
         warnings={a.warnings}
         selected={selected}
-        onSelect={setSelected}
+        onSelect={select}
         light={{
           draft: a.draft,
-          looking: plannedLooking(a, s.material),
+          lighting: plannedLighting(a, s.material),
         }}
         length={(units) => mm(units * a.mmPerUnit)}
       >
@@ -125,10 +125,12 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         <PlanFigures assessment={a} />
         {a.stone && (
           <Box sx={{ my: 4, overflow: 'auto' }}>
-            <TierTable stone={a.stone} selected={selected} onSelect={setSelected} />
+            <TierTable stone={a.stone} selected={selected} onSelect={select} />
           </Box>
         )}
-        <Log page={page} />
+        <Box sx={{ my: 4 }}>
+          <History history={page.history} kinds={w.stones.events} />
+        </Box>
       </StoneDesk>
     </>
   );
@@ -153,27 +155,6 @@ function Before({ before: b }: { before: NonNullable<StonePage['before']> }) {
   );
 }
 
-/** Notes and turning points of the work; the single cuts are in the progress. */
-function Log({ page }: { page: StonePage }) {
-  const { told } = page;
-  if (told.length === 0) return null;
-  return (
-    <Box component="section" sx={{ my: 4 }}>
-      <Typography variant="h3" gutterBottom>
-        {w.stones.log}
-      </Typography>
-      {told.map((e) => (
-        <Typography key={e.id}>
-          <Typography component="span" variant="figures" color="text.secondary">
-            {moment(e.at)}
-          </Typography>{' '}
-          {w.stones.events[e.kind]} {e.text}
-        </Typography>
-      ))}
-    </Box>
-  );
-}
-
 function ChangePlan({
   page,
   settings,
@@ -187,19 +168,14 @@ function ChangePlan({
   const [choices, setChoices] = useState<Choices>(page.plan.choices);
   const queries = useQueryClient();
   const say = useNotice();
-  const at = { params: { path: { id: s.id } } };
-  const saving = useSaveOver({
-    write: (choices: Choices, version) =>
-      answer(client.PUT('/api/stones/{id}/plan', { ...at, body: { choices, version } })),
-    reread: () => answer(client.GET('/api/stones/{id}', at)),
-    versionOf: (p) => p.summary.version,
+  const saving = useSaveOver(planRecord(s.id), {
     onSaved: async () => {
-      await queries.invalidateQueries({ queryKey: stonesKey });
+      await rereadStones(queries);
       say({ text: w.stones.changed });
       onDone();
     },
     onTheirs: (p) => {
-      queries.setQueryData(stoneQuery(s.id).queryKey, p);
+      storeStone(queries, p);
       onDone();
     },
   });
@@ -225,19 +201,17 @@ function ChangePlan({
         onChange={setChoices}
         settings={settings}
       />
-      {saving.theirs && (
-        <Conflict
-          mine={tell(choices)}
-          theirs={tell(saving.theirs.plan.choices)}
-          onMine={saving.keepMine}
-          onTheirs={saving.takeTheirs}
-        />
-      )}
+      <SaveConflict
+        saving={saving}
+        mine={linesOf(choices)}
+        linesOf={(theirs) => linesOf(theirs.plan.choices)}
+      />
     </>
   );
 }
 
-function tell(c: Choices): string[] {
+/** A plan's choices in lines, for holding two against each other. */
+function linesOf(c: Choices): string[] {
   return [
     c.material,
     `${w.stones.gear} ${c.gear}`,

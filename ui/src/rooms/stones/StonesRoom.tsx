@@ -2,35 +2,25 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import type { StoneLine } from '../../api/client';
-import { stonesQuery, type StoneFilter } from '../../api/queries';
+import { stonesQuery, type StoneFilter } from '../../api/stones';
 import { More } from '../../parts/More';
+import { useFilter } from '../../parts/useFilter';
 import { Await, Empty, PageHead } from '../../parts/Page';
-import { PickField } from '../../parts/PickField';
+import { PickField } from '../../parts/fields/PickField';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { Sheet } from '../../parts/Sheet';
 import { date, hours as formatHours, mm } from '../../words/numbers';
-import { aboutOf, pathOf, titleOf } from './naming';
+import { aboutOf, pathOf, titleOf } from '../../parts/work/naming';
 import { repairWords } from '../../words/repairs';
 import { runWords } from '../../words/runs';
 import { w } from '../../words/words';
 
+const noFilter = { text: '', state: '' };
+
 export function StonesRoom() {
-  const [params, keep] = useSearchParams();
-  // The fields hold the filter; the address only remembers it. It follows too late to type into.
-  const [filter, setFilter] = useState({
-    text: params.get('text') ?? '',
-    state: params.get('state') ?? '',
-  });
-  const change = (next: typeof filter) => {
-    setFilter(next);
-    keep(
-      Object.entries(next).filter(([, v]) => v),
-      { replace: true },
-    );
-  };
+  const [filter, change] = useFilter(noFilter);
   const stones = useInfiniteQuery(stonesQuery(filter as StoneFilter));
   const all = filter.text === '' && filter.state === '';
   return (
@@ -60,22 +50,20 @@ export function StonesRoom() {
                 <TextField
                   label={w.stones.search}
                   value={filter.text}
-                  onChange={(e) => change({ ...filter, text: e.target.value })}
+                  onChange={(e) => change({ text: e.target.value })}
                   sx={{ width: 360 }}
                 />
                 <PickField
                   label={w.stones.state}
-                  value={filter.state || 'any'}
-                  options={{ any: w.diagrams.any, ...w.stones.states }}
-                  onChange={(v) => change({ ...filter, state: v === 'any' ? '' : v })}
+                  value={filter.state}
+                  options={{ '': w.diagrams.any, ...w.stones.states }}
+                  onChange={(state) => change({ state })}
                   width={190}
                 />
               </Box>
               {list.length === 0 ? (
                 <Empty text={w.stones.noMatch}>
-                  <Button onClick={() => change({ text: '', state: '' })}>
-                    {w.diagrams.clear}
-                  </Button>
+                  <Button onClick={() => change(noFilter)}>{w.diagrams.clear}</Button>
                 </Empty>
               ) : (
                 <StoneTable stones={list} />

@@ -4,19 +4,20 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { StoneLine, Today } from '../../api/client';
-import { scriptQuery, settingsQuery, todayQuery } from '../../api/queries';
+import { settingsQuery } from '../../api/settings';
+import { scriptQuery, todayQuery } from '../../api/stones';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { vec } from '../../parts/stone/geometry';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { Thumbnail } from '../../parts/Thumbnail';
-import { useStoneLog } from '../../parts/useStoneLog';
+import { useStoneLog } from '../../parts/work/useStoneLog';
 import { angle } from '../../words/numbers';
 import { repairWords } from '../../words/repairs';
 import { w } from '../../words/words';
-import { aboutOf, pathOf, titleOf } from '../stones/naming';
-import { DiagramChoice } from '../stones/DiagramChoice';
-import { standingOf } from '../bench/state';
-import { FirstOpening } from '../machine/FirstOpening';
+import { aboutOf, pathOf, titleOf } from '../../parts/work/naming';
+import { DiagramChoice } from '../../parts/diagram/DiagramChoice';
+import { standingOf } from '../../log/standing';
+import { FirstOpening } from './FirstOpening';
 
 export function TodayRoom() {
   const today = useQuery(todayQuery);
@@ -106,7 +107,6 @@ function OnTheDop({ stone }: { stone: StoneLine }) {
                   step={state.step}
                   up={s.setups[facet.setup]!.up as 'crown' | 'pavilion'}
                   wheel={s.wheel}
-                  lit={[]}
                   current={facet.dial}
                   now={facet.no}
                   ring={vec(facet.target)}

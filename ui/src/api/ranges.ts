@@ -1,0 +1,143 @@
+// Derived from the contract by `make contract`. Do not edit.
+
+/** What the figures of each record lie between, as the server holds them. */
+export const ranges = {
+  AnglesRequest: {
+    step: { min: 0, max: 5 },
+    width: { min: 0.1, max: 500 },
+  },
+  AnglesTarget: {
+    crownFactor: { min: 0.1, max: 10 },
+    refractiveIndex: { min: 1.01, max: 4 },
+  },
+  Axis: {
+    from: { min: 0, max: 90 },
+    steps: { min: 2, max: 60, whole: true },
+    tier: { min: 0, max: 500, whole: true },
+    to: { min: 0, max: 90 },
+  },
+  Choices: {
+    gear: { min: 1, max: 360, whole: true },
+  },
+  Finish: {
+    finishedCarats: { min: 0, max: 100000 },
+    heightMM: { min: 0, max: 1000 },
+    lengthMM: { min: 0, max: 1000 },
+    roughCarats: { min: 0, max: 100000 },
+    widthMM: { min: 0, max: 1000 },
+  },
+  GearsRequest: {
+    width: { min: 0.1, max: 500 },
+  },
+  GirdleRequest: {
+    headAngle: { min: 0, max: 90 },
+    passes: { min: 0, max: 12, whole: true },
+    refractiveIndex: { min: 1.01, max: 4 },
+    width: { min: 0.1, max: 500 },
+  },
+  Held: {
+    distance: { min: -1000, max: 1000 },
+    tier: { min: 0, max: 399, whole: true },
+  },
+  Intake: {
+    carats: { min: 0, max: 100000 },
+    heightMM: { min: 0, max: 1000 },
+    lengthMM: { min: 0, max: 1000 },
+    widthMM: { min: 0, max: 1000 },
+  },
+  LitDraft: {
+    headAngle: { min: 0, max: 90 },
+    refractiveIndex: { min: 1.01, max: 4 },
+    width: { min: 0.1, max: 500 },
+  },
+  LookRequest: {
+    grid: { min: 16, max: 512, whole: true },
+    headAngle: { min: 0, max: 90 },
+    refractiveIndex: { min: 1.01, max: 4 },
+    tilt: { min: 0, max: 85 },
+    to: { min: -360, max: 360 },
+    width: { min: 0.1, max: 500 },
+  },
+  LoupeRequest: {
+    gear: { min: 0, max: 360, whole: true },
+    width: { min: 0.1, max: 500 },
+  },
+  Machine: {
+    angleHigh: { min: 30, max: 180 },
+    angleLow: { min: -30, max: 90 },
+    angleStep: { min: 0.001, max: 5 },
+    angleZero: { min: -5, max: 5 },
+    cheatPerTurn: { min: 0, max: 30 },
+    heightStep: { min: 0, max: 1 },
+    repeatability: { min: 0, max: 2 },
+    tableAdapter: { min: 0, max: 90 },
+  },
+  MaterialsRequest: {
+    headAngle: { min: 0, max: 90 },
+    refractiveIndex: { min: 1.01, max: 4 },
+    width: { min: 0.1, max: 500 },
+  },
+  PickRequest: {
+    x: { min: 0, max: 90 },
+    y: { min: 0, max: 90 },
+  },
+  PullRequest: {
+    tier: { min: 0, max: 399, whole: true },
+  },
+  PullStopRequest: {
+    distance: { min: -1000, max: 1000 },
+    tier: { min: 0, max: 399, whole: true },
+  },
+  Reshape: {
+    by: { min: -360, max: 360 },
+    fold: { min: 0, max: 360, whole: true },
+  },
+  ReshapeRequest: {
+    tier: { min: 0, max: 399, whole: true },
+  },
+  Rule: {
+    height: { min: 0.1, max: 10 },
+    sides: { min: 3, max: 60, whole: true },
+  },
+  RuleRequest: {
+    gear: { min: 1, max: 360, whole: true },
+    refractiveIndex: { min: 1, max: 4 },
+  },
+  RunRequest: {
+    stones: { min: 2, max: 24, whole: true },
+  },
+  Size: {
+    mm: { min: 0.1, max: 500 },
+  },
+  SolidRequest: {
+    gear: { min: 1, max: 360, whole: true },
+    refractiveIndex: { min: 1, max: 4 },
+  },
+  SolveRequest: {
+    gear: { min: 0, max: 360, whole: true },
+  },
+  SweepAsked: {
+    headAngle: { min: 0, max: 90 },
+    refractiveIndex: { min: 1.01, max: 4 },
+    width: { min: 0.1, max: 500 },
+  },
+  SweepRequest: {
+    headAngle: { min: 0, max: 90 },
+    refractiveIndex: { min: 1.01, max: 4 },
+    width: { min: 0.1, max: 500 },
+  },
+  ToleranceRequest: {
+    angle: { min: 0, max: 5 },
+    depth: { min: 0, max: 1 },
+    index: { min: 0, max: 5 },
+    trials: { min: 20, max: 5000, whole: true },
+    width: { min: 0.1, max: 500 },
+  },
+  Wish: {
+    gear: { min: 16, max: 360, whole: true },
+    girdle: { min: 4, max: 32, whole: true },
+    lengthWidth: { min: 1, max: 2 },
+    refractiveIndex: { min: 1.3, max: 4 },
+    table: { min: 0.4, max: 0.75 },
+  },
+} as const;

@@ -1,0 +1,243 @@
+import {
+  infiniteQueryOptions,
+  keepPreviousData,
+  mutationOptions,
+  queryOptions,
+  type QueryClient,
+} from '@tanstack/react-query';
+import {
+  answer,
+  ApiProblem,
+  client,
+  type Choices,
+  type Finish,
+  type Intake,
+  type Problem,
+  type RepairPage,
+  type StonePage,
+} from './client';
+import { refresh, reread } from './refresh';
+import type { paths } from './schema';
+import type { Versioned } from './versioned';
+
+/** Stones, runs, repairs and the logbook: what is read of them, and what changes them. */
+
+/** What everything about stones begins with: a change of one may change any list. */
+const stonesKey = ['stones'];
+
+/** Reads everything about stones anew. */
+export const rereadStones = (queries: QueryClient): Promise<void> => reread(queries, stonesKey);
+
+const at = (id: string) => ({ params: { path: { id } } });
+
+export const todayQuery = queryOptions({
+  queryKey: [...stonesKey, 'today'],
+  queryFn: () => answer(client.GET('/api/today')),
+});
+
+export type StoneFilter = NonNullable<paths['/api/stones']['get']['parameters']['query']>;
+
+/** The stones, page by page. */
+export const stonesQuery = (filter: StoneFilter) =>
+  infiniteQueryOptions({
+    queryKey: [...stonesKey, 'list', filter],
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/stones', { params: { query: { ...filter, after: pageParam } } })),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.next || undefined,
+    placeholderData: keepPreviousData,
+  });
+
+/** What was finished, page by page, with the sums of all of it. */
+export const logbookQuery = infiniteQueryOptions({
+  queryKey: [...stonesKey, 'logbook'],
+  queryFn: ({ pageParam }) =>
+    answer(client.GET('/api/logbook', { params: { query: { after: pageParam } } })),
+  initialPageParam: '',
+  getNextPageParam: (page) => page.next || undefined,
+});
+
+/** A stone at one of its works, the present one where none is named. */
+export const stoneQuery = (id: string, work = '') =>
+  queryOptions({
+    queryKey: [...stonesKey, id, { work }],
+    queryFn: () =>
+      answer(client.GET('/api/stones/{id}', { params: { path: { id }, query: { work } } })),
+    refetchOnMount: 'always',
+  });
+
+/** A stone as lists show it. */
+export const stoneLineQuery = (id: string) =>
+  queryOptions({
+    queryKey: [...stonesKey, id, 'line'],
+    queryFn: () => answer(client.GET('/api/stones/{id}/line', at(id))),
+  });
+
+export const scriptQuery = (id: string, work = '') =>
+  queryOptions({
+    queryKey: [...stonesKey, id, 'script', { work }],
+    queryFn: () =>
+      answer(client.GET('/api/stones/{id}/script', { params: { path: { id }, query: { work } } })),
+  });
+
+export const runQuery = (id: string) =>
+  queryOptions({
+    queryKey: [...stonesKey, 'run', id],
+    queryFn: () => answer(client.GET('/api/runs/{id}', at(id))),
+    refetchOnMount: 'always',
+  });
+
+export const repairQuery = (id: string, work = '') =>
+  queryOptions({
+    queryKey: [...stonesKey, 'repair', id, { work }],
+    queryFn: () =>
+      answer(client.GET('/api/repairs/{id}', { params: { path: { id }, query: { work } } })),
+    refetchOnMount: 'always',
+  });
+
+/** What a plan comes to; `revision` is the version of the diagram, "" its present one. */
+export const assessmentQuery = (diagramId: string, revision: string, choices: Choices) =>
+  queryOptions({
+    queryKey: ['assess', diagramId, revision, choices],
+    queryFn: ({ signal }) =>
+      answer(client.POST('/api/assess', { body: { diagramId, revision, choices }, signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+
+interface NewPlan {
+  name: string;
+  diagramId: string;
+  choices: Choices;
+}
+
+/** Plans a stone. */
+export const planStone = mutationOptions({
+  mutationFn: (body: NewPlan) => answer(client.POST('/api/stones', { body })),
+  onSuccess: refresh(stonesKey),
+});
+
+/** Plans several stones that are cut together. */
+export const planRun = mutationOptions({
+  mutationFn: (body: NewPlan & { order: 'tier' | 'stone'; stones: number }) =>
+    answer(client.POST('/api/runs', { body })),
+  onSuccess: refresh(stonesKey),
+});
+
+/** Plans a finished stone anew. */
+export const planRecut = mutationOptions({
+  mutationFn: ({
+    stone,
+    ...body
+  }: {
+    stone: string;
+    diagramId: string;
+    choices: Choices;
+    why: string;
+    version: number;
+  }) => answer(client.POST('/api/stones/{id}/recuts', { ...at(stone), body })),
+  onSuccess: refresh(stonesKey),
+});
+
+/** Takes in a stone that was not cut here. */
+export const takeIn = mutationOptions({
+  mutationFn: (body: { name: string; intake: Intake }) =>
+    answer(client.POST('/api/repairs', { body: { ...body, version: 0 } })),
+  onSuccess: refresh(stonesKey),
+});
+
+/** Takes in a stone that was finished here. */
+export const takeBack = mutationOptions({
+  mutationFn: ({ stone, ...body }: { stone: string; intake: Intake; version: number }) =>
+    answer(client.POST('/api/stones/{id}/repairs', { ...at(stone), body })),
+  onSuccess: refresh(stonesKey),
+});
+
+/** Adds photos to a repair. */
+export const addPhotos = mutationOptions({
+  mutationFn: async ({ stone, files }: { stone: string; files: File[] }) => {
+    for (const file of files) {
+      const sent = await fetch(`/api/repairs/${stone}/photos`, { method: 'POST', body: file });
+      if (!sent.ok) throw new ApiProblem((await sent.json()) as Problem);
+    }
+  },
+  // Where one is refused, those before it are there.
+  onSettled: (_data, _error, _asked, _kept, { client: queries }) => void rereadStones(queries),
+});
+
+export const dropPhoto = mutationOptions({
+  mutationFn: ({ stone, photo }: { stone: string; photo: string }) =>
+    answer(
+      client.DELETE('/api/repairs/{id}/photos/{photo}', {
+        params: { path: { id: stone, photo } },
+      }),
+    ),
+  onSettled: (_data, _error, _asked, _kept, { client: queries }) => void rereadStones(queries),
+});
+
+/** The plan of a stone that is not finished. */
+export const planRecord = (id: string): Versioned<Choices, StonePage> => ({
+  write: (choices, version) =>
+    answer(client.PUT('/api/stones/{id}/plan', { ...at(id), body: { choices, version } })),
+  read: () => answer(client.GET('/api/stones/{id}', at(id))),
+  versionOf: (p) => p.summary.version,
+});
+
+const writeFinish = (id: string) => (card: Omit<Finish, 'version' | 'saved'>, version: number) =>
+  answer(
+    client.PUT('/api/stones/{id}/finish', {
+      ...at(id),
+      body: { ...card, version, saved: new Date(0).toISOString() },
+    }),
+  );
+
+export type Card = Omit<Finish, 'version' | 'saved'>;
+
+/** The logbook card of a stone. */
+export const cardRecord = (id: string): Versioned<Card, StonePage> => ({
+  write: writeFinish(id),
+  read: () => answer(client.GET('/api/stones/{id}', at(id))),
+  versionOf: (p) => p.summary.finish?.version ?? 0,
+});
+
+/** What was written when a stone came in for repair. */
+export const intakeRecord = (
+  id: string,
+): Versioned<{ name: string; intake: Intake }, RepairPage> => ({
+  write: (body, version) =>
+    answer(client.PUT('/api/repairs/{id}', { ...at(id), body: { ...body, version } })),
+  read: () => answer(client.GET('/api/repairs/{id}', at(id))),
+  versionOf: (p) => p.summary.version,
+});
+
+/** What was done in a repair, and when the stone was given back. */
+export const repairCardRecord = (id: string): Versioned<Card, RepairPage> => ({
+  write: writeFinish(id),
+  read: () => answer(client.GET('/api/repairs/{id}', at(id))),
+  versionOf: (p) => p.summary.finish?.version ?? 0,
+});
+
+/** Puts what was read of a stone anew where its page looks. */
+export function storeStone(queries: QueryClient, page: StonePage): void {
+  queries.setQueryData(stoneQuery(page.summary.id).queryKey, page);
+}
+
+export function storeRepair(queries: QueryClient, page: RepairPage): void {
+  queries.setQueryData(repairQuery(page.summary.id).queryKey, page);
+}
+
+/**
+ * What a bench shows, fetched once, apart from what other rooms hold: a lost server must not stop
+ * the wheel. `fetched` may give what the browser keeps instead.
+ */
+export const benchQuery = <T>(path: string, fetched: () => Promise<T>) =>
+  queryOptions({ queryKey: ['bench', path], queryFn: fetched, staleTime: Infinity, gcTime: 0 });
+
+export const fetchScript = (id: string, signal: AbortSignal) =>
+  answer(client.GET('/api/stones/{id}/script', { ...at(id), signal }));
+
+export const fetchRunScript = (id: string, signal: AbortSignal) =>
+  answer(client.GET('/api/runs/{id}/script', { ...at(id), signal }));
+
+export const fetchRepair = (id: string, signal: AbortSignal) =>
+  answer(client.GET('/api/repairs/{id}', { ...at(id), signal }));

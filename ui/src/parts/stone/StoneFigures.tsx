@@ -1,0 +1,30 @@
+import type { StoneView } from '../../api/client';
+import { Figures } from '../Page';
+import { angle, ratio } from '../../words/numbers';
+import { w } from '../../words/words';
+
+/** The proportions of a stone, as ratios to its width. */
+export function StoneFigures({ stone }: { stone: StoneView }) {
+  const f = w.diagrams.figures;
+  const m = stone.measures;
+  const rows: [string, number | null | undefined][] = [
+    [f.lengthWidth, m.lengthWidth],
+    [f.heightWidth, m.heightWidth],
+    [f.crown, m.crownHeight],
+    [f.girdle, m.girdleBand],
+    [f.pavilion, m.pavilionDepth],
+    [f.table, m.tableWidth],
+    [f.volume, m.volumeFactor],
+  ];
+  return (
+    <Figures
+      rows={[
+        [f.facets, m.facets],
+        ...(stone.complete ? rows : [])
+          .filter((r) => typeof r[1] === 'number')
+          .map((r): [string, string] => [r[0], ratio(r[1]!)]),
+        [f.critical, `${angle(stone.criticalAngle)}°`],
+      ]}
+    />
+  );
+}

@@ -1,0 +1,49 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import type { Finish } from '../../api/client';
+import { Figures } from '../Page';
+import { carats, hours as asHours, percent, sizes } from '../../words/numbers';
+import { w } from '../../words/words';
+
+/** A finished stone's card: weight, size, yield, dates, hours, notes. */
+export function CardFigures({
+  finish: f,
+  hours,
+  planned,
+}: {
+  finish: Finish;
+  hours: number;
+  planned: number;
+}) {
+  const l = w.logbook;
+  return (
+    <Box component="section" aria-label={l.cardTitle} sx={{ maxWidth: 420, mb: 4 }}>
+      <Typography variant="h2" gutterBottom>
+        {l.cardTitle}
+      </Typography>
+      <Figures
+        rows={[
+          [l.finished, f.finished],
+          [l.rough, f.roughCarats > 0 ? carats(f.roughCarats) : '–'],
+          [
+            l.weight,
+            f.finishedCarats > 0
+              ? `${carats(f.finishedCarats)} (${l.planned(carats(planned))})`
+              : '–',
+          ],
+          [l.yield, yieldOf(f)],
+          [l.size, sizes(f.widthMM, f.lengthMM, f.heightMM)],
+          [l.hours, asHours(hours)],
+        ]}
+      />
+      {f.notes && <Typography sx={{ mt: 2, whiteSpace: 'pre-wrap' }}>{f.notes}</Typography>}
+    </Box>
+  );
+}
+
+/** Finished over rough weight, a dash where one is missing. */
+export function yieldOf(f: Pick<Finish, 'roughCarats' | 'finishedCarats'>): string {
+  return f.roughCarats > 0 && f.finishedCarats > 0
+    ? percent(f.finishedCarats / f.roughCarats)
+    : '–';
+}

@@ -1,0 +1,253 @@
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type Announcements,
+  type DragEndEvent,
+  type UniqueIdentifier,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import Add from '@mui/icons-material/Add';
+import DragIndicator from '@mui/icons-material/DragIndicator';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import { useQuery } from '@tanstack/react-query';
+import {
+  Fragment,
+  useMemo,
+  useRef,
+  type ComponentProps,
+  type KeyboardEvent,
+  type ReactNode,
+} from 'react';
+import {
+  ApiProblem,
+  type Draft,
+  type DraftTier,
+  type PartLetter,
+  type Place,
+  type Reshape,
+  type Tier,
+} from '../../../api/client';
+import { fieldsQuery } from '../../../api/settings';
+import { reshape as askReshape } from '../../../api/solving';
+import { useNotice } from '../../../parts/notice';
+import { editingWords } from '../../../words/editing';
+import { orderWords, stopsWords } from '../../../words/order';
+import { w } from '../../../words/words';
+import { useTierActs } from './tierActs';
+import { plainReshape } from './TierDialog';
+import { TierRow } from './TierRow';
+
+interface Props {
+  draft: Draft;
+  /** The tiers of the stone that is shown, for their margins and stops in words. */
+  tiers: Tier[];
+  problems: Place[];
+  selected: string | null;
+  onSelect: (tier: string | null) => void;
+  set: (next: (d: Draft) => Draft, at?: string) => void;
+  onPull: (tier: string) => void;
+  /** The key of the tier that is being pulled, and what stands under its row meanwhile. */
+  pulled: string | null;
+  panel: ReactNode;
+  /** Keys of tiers that are left off to look. */
+  off: string[];
+  onOff: (key: string) => void;
+  /** Shows a better cutting order, and finds stops. */
+  onMend: () => void;
+  onStops: () => void;
+}
+
+// Objects that stay the same: new ones would draw every row anew.
+const byPointer = { activationConstraint: { distance: 4 } };
+const byKeys = { coordinateGetter: sortableKeyboardCoordinates };
+
+/** The tiers in cutting order, typed. Enter goes on to the next tier and makes it where there is none. */
+export function TierEditor(props: Props) {
+  const { draft, tiers, problems, selected, onSelect, set, onPull, pulled, panel, off, onOff } =
+    props;
+  const lacking = draft.tiers.some((t) => t.stop.trim() === '');
+  const say = useNotice();
+  const letters = useQuery(fieldsQuery).data?.letters ?? [];
+  const table = useRef<HTMLDivElement>(null);
+  const setTiers = (next: (t: DraftTier[]) => DraftTier[], at?: string) =>
+    set((d) => ({ ...d, tiers: next(d.tiers) }), at);
+  const focusName = (row: number) =>
+    // After the row has been drawn.
+    requestAnimationFrame(() =>
+      table.current?.querySelectorAll<HTMLInputElement>('input[data-name]')[row]?.focus(),
+    );
+  const add = async () => {
+    const row = draft.tiers.length;
+    // Only the new tier is taken over: the others may have been typed in meanwhile.
+    const fresh = (await reshaped(Math.max(0, row - 1), { ...plainReshape, kind: 'append' }))
+      ?.tiers;
+    if (!fresh) return;
+    setTiers((list) => [...list, fresh.at(-1)!]);
+    focusName(row);
+  };
+  const move = (from: number, to: number) => {
+    setTiers((list) => {
+      const next = [...list];
+      next.splice(to, 0, ...next.splice(from, 1));
+      return next;
+    });
+    focusName(to);
+  };
+  const enter = (e: KeyboardEvent, row: number) => {
+    // A dialog of the row stands elsewhere on the page, but its keys come by here too.
+    const here = e.currentTarget.contains(e.target as Node);
+    if (e.key !== 'Enter' || !here || !(e.target instanceof HTMLInputElement)) return;
+    e.preventDefault();
+    if (row + 1 < draft.tiers.length) focusName(row + 1);
+    else void add();
+  };
+  /** The draft with a tier reshaped; undefined where that cannot be, which is then said. */
+  const reshaped = async (tier: number, how: Reshape): Promise<Draft | undefined> => {
+    try {
+      return await askReshape(draft, tier, how);
+    } catch (e) {
+      say({ text: e instanceof ApiProblem ? e.message : w.common.unreachable });
+      return undefined;
+    }
+  };
+  const reshape = async (tier: number, how: Reshape) => {
+    const after = await reshaped(tier, how);
+    if (after) set(() => after);
+  };
+  const sensors = useSensors(
+    useSensor(PointerSensor, byPointer),
+    useSensor(KeyboardSensor, byKeys),
+  );
+  const announcements = announcementsOf(draft.tiers);
+  const dropped = ({ active, over }: DragEndEvent) => {
+    const place = (key: unknown) => draft.tiers.findIndex((t) => t.key === key);
+    if (over && over.id !== active.id) move(place(active.id), place(over.id));
+  };
+  const acts = useTierActs({
+    draft: () => draft,
+    select: onSelect,
+    change: (key, change, at) =>
+      setTiers(
+        (list) => list.map((o) => (o.key === key ? changed(o, change, letters) : o)),
+        at && `${key}/${at}`,
+      ),
+    move,
+    remove: (key) => setTiers((list) => list.filter((o) => o.key !== key)),
+    pull: onPull,
+    off: onOff,
+    reshape: (tier, how) => void reshape(tier, how),
+    mend: props.onMend,
+    enter,
+  });
+  // The same list while only what is in the tiers changes: a new one draws every row anew.
+  const joined = draft.tiers.map((t) => t.key).join('\n');
+  const keys = useMemo(() => joined.split('\n'), [joined]);
+  const named = new Map(tiers.map((t) => [t.name, t]));
+  return (
+    <Box ref={table}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={dropped}
+        accessibility={{ announcements, screenReaderInstructions: drag.instructions }}
+      >
+        <SortableContext items={keys} strategy={verticalListSortingStrategy}>
+          {draft.tiers.map((t, i) => (
+            <Fragment key={t.key}>
+              <Row
+                tier={t}
+                place={i}
+                last={i + 1 === draft.tiers.length}
+                solved={named.get(t.name)}
+                problems={problems.filter((p) => p.tier === i)}
+                names={draft.tiers.map((o) => o.name).filter((n) => n && n !== t.name)}
+                selected={selected === t.key}
+                off={off.includes(t.key)}
+                acts={acts}
+              />
+              {pulled === t.key && panel}
+            </Fragment>
+          ))}
+        </SortableContext>
+      </DndContext>
+      <Box sx={{ display: 'flex', gap: 2, mt: 2, flexWrap: 'wrap' }}>
+        <Button startIcon={<Add />} onClick={() => void add()}>
+          {w.diagrams.addTier}
+        </Button>
+        {draft.tiers.length > 1 && (
+          <>
+            <Button onClick={props.onMend} disabled={lacking}>
+              {orderWords.open}
+            </Button>
+            <Button onClick={props.onStops}>{lacking ? stopsWords.open : stopsWords.anew}</Button>
+          </>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+/** A row that is dragged by its handle, or moved with the arrow keys once that is picked up. */
+function Row(props: Omit<ComponentProps<typeof TierRow>, 'handle'>) {
+  const { tier: t, place, acts } = props;
+  const { attributes, listeners, setNodeRef, transform, isDragging } = useSortable({ id: t.key });
+  const handle = useMemo(
+    () => (
+      <IconButton
+        {...attributes}
+        {...listeners}
+        aria-label={editingWords.tier.drag(t.name)}
+        sx={{ width: 30, cursor: 'grab', touchAction: 'none', flexShrink: 0 }}
+      >
+        <DragIndicator />
+      </IconButton>
+    ),
+    [attributes, listeners, t.name],
+  );
+  return (
+    <Box
+      ref={setNodeRef}
+      onKeyDown={(e) => acts.enter(e, place)}
+      style={{ transform: transform ? `translateY(${transform.y}px)` : undefined }}
+      sx={isDragging ? { position: 'relative', zIndex: 1, bgcolor: 'background.paper' } : undefined}
+    >
+      <TierRow {...props} handle={handle} />
+    </Box>
+  );
+}
+
+const drag = editingWords.dragging;
+
+/** What those who do not see the screen hear of a tier that is dragged. */
+function announcementsOf(tiers: DraftTier[]): Announcements {
+  const name = (key: UniqueIdentifier) => tiers.find((t) => t.key === key)?.name ?? '';
+  const place = (key: UniqueIdentifier) => tiers.findIndex((t) => t.key === key) + 1;
+  return {
+    onDragStart: ({ active }) => drag.start(name(active.id), place(active.id), tiers.length),
+    onDragOver: ({ active, over }) =>
+      over ? drag.over(name(active.id), place(over.id), tiers.length) : drag.away(name(active.id)),
+    onDragEnd: ({ active, over }) =>
+      over ? drag.end(name(active.id), place(over.id)) : drag.cancel(name(active.id)),
+    onDragCancel: ({ active }) => drag.cancel(name(active.id)),
+  };
+}
+
+/** A tier with a change. The part follows the name's letter while nothing else has been typed. */
+function changed(t: DraftTier, change: Partial<DraftTier>, letters: readonly PartLetter[]) {
+  const next = { ...t, ...change };
+  const untouched = !next.angle && !next.indexes && !next.stop;
+  const letter = next.name.charAt(0).toUpperCase();
+  const part = letters.find((l) => l.letter === letter)?.part;
+  return change.name !== undefined && untouched && part ? { ...next, part } : next;
+}
