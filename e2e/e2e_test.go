@@ -104,6 +104,12 @@ func (u *user) see(text string) {
 	require.NoError(u.t, u.See(text))
 }
 
+// mentions waits until the page says this as a part of something.
+func (u *user) mentions(text string) {
+	u.t.Helper()
+	require.NoError(u.t, u.Mentions(text))
+}
+
 func (u *user) until(script string) {
 	u.t.Helper()
 	require.NoError(u.t, u.Until(script))

@@ -59,7 +59,7 @@ func TestWhatWasAcknowledgedSurvivesAKill(t *testing.T) {
 					for i := range batch {
 						v := script.Visits[i]
 						events = append(events, map[string]any{
-							"id": fmt.Sprintf("dd%06x%08x%08x%08x", round+1, screen, n, i), "stream": "work/" + script.WorkID,
+							"id": fmt.Sprintf(sent+"%02x%08x%08x%08x", round+1, screen, n, i), "stream": "work/" + script.WorkID,
 							"device": fmt.Sprint("screen ", screen), "deviceSeq": n, "deviceTime": time.Now().UTC(), "kind": "done", "version": 1,
 							"payload": map[string]any{"setup": v.Setup, "pass": v.Pass, "facet": script.Facets[v.Facet].ID},
 						})
@@ -100,7 +100,10 @@ func partner(id string) string {
 }
 
 // drawn tells whether an event is one that this test sent.
-func drawn(id string) bool { return strings.HasPrefix(id, "dd") }
+func drawn(id string) bool { return strings.HasPrefix(id, sent) }
+
+// sent begins the names of the events that this test sends; none that is drawn does.
+const sent = "dddddd"
 
 type scriptOfStone struct {
 	WorkID string

@@ -55,10 +55,10 @@ func TestATabletIsPairedAndShutOut(t *testing.T) {
 	outside := "http://" + net.JoinHostPort(ip, port)
 
 	tablet := open(t, 1024, 768, outside+"/stones")
-	tablet.see("Type the code")
+	tablet.mentions("Type the code")
 	tablet.fill("Code", "00000000")
 	tablet.click("Pair this device")
-	tablet.see("That is not the present code.")
+	tablet.mentions("That is not the present code.")
 
 	desk := open(t, 1280, 800, app.URL+"/machine?show=devices")
 	desk.see(outside)
@@ -67,10 +67,10 @@ func TestATabletIsPairedAndShutOut(t *testing.T) {
 	tablet.fill("Code", code)
 	tablet.fill("What this device is called", "Tablet at the wheel")
 	tablet.click("Pair this device")
-	tablet.see("Rose oval")
+	tablet.mentions("Rose oval")
 	tablet.click("Rose oval")
 	tablet.click("Resume")
-	tablet.see("Keep this page open")
+	tablet.mentions("Keep this page open")
 	tablet.click("Understood")
 	before, err := browser.Eval[string](tablet.Page, progress)
 	require.NoError(t, err)
@@ -82,7 +82,7 @@ func TestATabletIsPairedAndShutOut(t *testing.T) {
 	desk.click("Shut Tablet at the wheel out")
 	desk.see("Tablet at the wheel is shut out")
 	tablet.click("Done")
-	tablet.see("Type the code")
+	tablet.mentions("Type the code")
 	assert.Empty(t, tablet.Complaints("401", "403"))
 	desk.quiet()
 }
@@ -152,7 +152,7 @@ func TestOverHTTPSTheTabletInstallsAndBeginsAgainOffline(t *testing.T) {
 	tablet.fill("Code", code)
 	tablet.fill("What this device is called", "Tablet at the wheel")
 	tablet.click("Pair this device")
-	tablet.see("Rose oval")
+	tablet.mentions("Rose oval")
 	obstacles, err := tablet.Obstacles()
 	require.NoError(t, err)
 	assert.Equal(t, []string{"in-incognito"}, obstacles, "a test's profile is the only one")
@@ -166,9 +166,9 @@ func TestOverHTTPSTheTabletInstallsAndBeginsAgainOffline(t *testing.T) {
 	require.NoError(t, app.Kill())
 	// The installed application is opened again.
 	require.NoError(t, tablet.Go(outside+"/bench/"))
-	tablet.see("8 · Ecliptic")
+	tablet.mentions("8 · Ecliptic")
 	tablet.click("Done")
-	tablet.see("Cressa is away")
+	tablet.mentions("Cressa is away")
 	assert.Empty(t, tablet.Complaints("Failed to load", "ERR_", "net::"))
 }
 
@@ -190,7 +190,7 @@ func TestTheBenchLoadsAnewWithoutTheServer(t *testing.T) {
 	require.NoError(t, app.Kill())
 	require.NoError(t, u.Reload())
 	u.click("Done")
-	u.see("Cressa is away")
+	u.mentions("Cressa is away")
 	u.see("1 waiting")
 	assert.Empty(t, u.Complaints("Failed to load", "ERR_", "net::"))
 }

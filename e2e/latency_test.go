@@ -30,7 +30,7 @@ const watch = `(() => {
 // BenchmarkAChangedAngle types angles into the editor and reports how long the new
 // stone takes to stand on the screen.
 func BenchmarkAChangedAngle(b *testing.B) {
-	timeAngles(b, "main", "points", `document.querySelector('main').getAttribute('aria-busy') === 'false'`,
+	timeAngles(b, "main", "points", `document.querySelector('main').dataset.busy === 'false'`,
 		func(p *browser.Page) error { return p.Until(`document.querySelector('polygon')`) })
 }
 

@@ -36,7 +36,7 @@ func TestThePictureFollowsTheAngles(t *testing.T) {
 	second, err := browser.Eval[string](u.Page, pictured)
 	require.NoError(t, err)
 	u.fill("P2 Angle °", "forty")
-	u.see("Type a number such as")
+	u.mentions("Type a number such as")
 	still, err := browser.Eval[bool](u.Page, fmt.Sprintf("%s === %q", pictured, second))
 	require.NoError(t, err)
 	assert.True(t, still)
@@ -86,13 +86,13 @@ func TestTheMapShowsItsShares(t *testing.T) {
 	faceUp, err := browser.Eval[string](u.Page, pictured)
 	require.NoError(t, err)
 	require.NoError(t, u.Drag("[role=application] img", -90, 40))
-	u.see("tilted")
+	u.mentions("tilted")
 	u.until(fmt.Sprintf("%s !== %q", pictured, faceUp))
 	agrees()
 	_, err = browser.Eval[bool](u.Page, `document.querySelector('[role=application]').focus(), true`)
 	require.NoError(t, err)
 	u.press(kb.Home)
-	u.see("face up")
+	u.mentions("face up")
 	u.until(fmt.Sprintf("%s === %q", pictured, faceUp))
 
 	// Another material has other light; the address remembers it.
@@ -109,8 +109,8 @@ func TestTheMapShowsItsShares(t *testing.T) {
 	u.quiet()
 }
 
-// A sweep that is cancelled, one that is kept over a reload, a point that becomes a
-// variant, and both beside each other in one material.
+// A sweep that is left, found again and cancelled, one that is kept over a reload, a point
+// that becomes a variant, and both beside each other in one material.
 func TestASweepBecomesAVariant(t *testing.T) {
 	t.Parallel()
 	app := start(t, "demo")
@@ -123,17 +123,28 @@ func TestASweepBecomesAVariant(t *testing.T) {
 	u.choose("Material", "Quartz")
 	u.fill("Points a side", "60")
 	u.click("Sweep")
-	u.see("of 3600 points")
+	u.mentions("of 3600 points")
+	u.until(`document.querySelector('[role=application] canvas')`)
+	// It goes on while its page is left, and is found again.
+	u.click("Stones")
+	u.click("Ring stone with a chip")
+	require.NoError(t, u.Reload())
+	u.back()
+	u.click("Diagrams")
+	u.click("First Light")
+	u.click("Under light")
+	u.click("Sweep the angles")
+	u.mentions("of 3600 points")
 	u.until(`document.querySelector('[role=application] canvas')`)
 	u.click("Cancel")
-	u.see("it is not kept")
+	u.mentions("it is not kept")
 	u.fill("Points a side", "9")
 	u.choose("Upwards", "C1, angle")
 	u.click("Sweep")
 	u.see("Kept sweeps")
-	u.see("81 of 81 points")
+	u.mentions("81 of 81 points")
 	require.NoError(t, u.Reload())
-	u.see("81 of 81 points")
+	u.mentions("81 of 81 points")
 
 	// The map has as many colours as there is to tell; its middle is the diagram.
 	colours, err := browser.Eval[int](u.Page, `(() => {
@@ -159,7 +170,7 @@ func TestASweepBecomesAVariant(t *testing.T) {
 	u.press(kb.ArrowUp)
 	u.until(fmt.Sprintf("%s !== %q", angle, before))
 	u.click("Keep as a variant")
-	u.see("First Light, pavilion")
+	u.mentions("First Light, pavilion")
 	u.see("On your gears")
 
 	u.click("More")

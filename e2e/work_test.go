@@ -3,6 +3,7 @@ package e2e_test
 import (
 	"testing"
 
+	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -27,13 +28,14 @@ func TestTiersAreEditedAndUndone(t *testing.T) {
 	u.until(rows + ` === 'P1 G1 P2 C1 C2 C3 T'`)
 
 	u.click("Choose a stop for P2")
-	u.click("Take P1 out")
+	// It stands there twice; the first of them goes.
+	require.NoError(t, u.ClickOn(`[aria-label="Take P1 out"]`))
 	u.click("Use this stop")
 	u.see("to the meet of P1 and two G1")
 	u.fill("P2 Note", "the last of the pavilion")
 	u.click("Move P2 up")
 	u.until(rows + ` === 'P1 P2 G1 C1 C2 C3 T'`)
-	u.see("G1 makes that meet; cut G1 first")
+	u.mentions("G1 makes that meet; cut G1 first")
 	u.see("The drawing shows the last stone that could be cut.")
 	u.click("Undo")
 	u.until(rows + ` === 'P1 G1 P2 C1 C2 C3 T'`)
@@ -48,7 +50,8 @@ func TestTiersAreEditedAndUndone(t *testing.T) {
 	const madeRoom = `document.querySelectorAll('[style*="translateY"]').length > 1`
 	require.NoError(t, u.DragSlowly(`[aria-label^="Drag P2"]`, 0, -height, madeRoom))
 	u.until(rows + ` === 'P1 P2 G1 C1 C2 C3 T'`)
-	u.click("Undo")
+	// By keyboard: for a moment after a drag no click counts, so that letting go presses nothing.
+	require.NoError(t, u.Chord("z", chromedp.ModifierCtrl))
 	u.until(rows + ` === 'P1 G1 P2 C1 C2 C3 T'`)
 	require.NoError(t, u.ClickOn("input[data-name][value=T]"))
 	u.click("Remove T")
@@ -95,12 +98,12 @@ func TestTheStoneIsWalkedThroughAndPicked(t *testing.T) {
 	// An optional tier is left off to look, and the table takes its room.
 	u.click("Diagrams")
 	u.click("Three Sisters")
-	u.see("cut 40 of 40")
+	u.mentions("cut 40 of 40")
 	u.click("Look without C4")
-	u.see("cut 34 of 34")
+	u.mentions("cut 34 of 34")
 	u.see("left off")
 	u.click("Look with C4 again")
-	u.see("cut 40 of 40")
+	u.mentions("cut 40 of 40")
 	u.quiet()
 }
 
@@ -117,20 +120,20 @@ func TestThePlanAndTheBenchRespectTheMachine(t *testing.T) {
 
 	u.click("Diagrams")
 	u.click("First Light")
-	u.see("No gear of yours carries it.")
-	u.see("None of your gears carries it and the machine has no cheater")
+	u.mentions("No gear of yours carries it.")
+	u.mentions("None of your gears carries it and the machine has no cheater")
 	u.click("Plan a stone")
 	u.see("P2: 42.5° lies between two steps of your protractor, 42° and 43°.")
-	u.see("your machine has no cheater. Cut at whole teeth, meets gape by up to")
-	u.see("None of this machine’s gears carries the diagram.")
+	u.mentions("your machine has no cheater. Cut at whole teeth, meets gape by up to")
+	u.mentions("None of this machine’s gears carries the diagram.")
 	u.choose("Material", "Fluorite")
 	u.until(`document.querySelector('[aria-label*="below the critical angle: light is lost"]')`)
 	u.fill("Size (mm)", "oops")
-	u.see("Type 0.1 to 500 mm.")
+	u.see("Type 0.1 to 500.")
 	u.fill("Size (mm)", "10")
 	u.click("Plan this stone")
 	u.click("Cut it")
-	u.see("P1 · Cut")
+	u.mentions("P1 · Cut")
 
 	// Skip, note and round.
 	u.press("s")
@@ -147,7 +150,7 @@ func TestThePlanAndTheBenchRespectTheMachine(t *testing.T) {
 	u.see("Leave the bench")
 	u.click("Close")
 	u.press(kb.Escape)
-	u.see("chip at the edge")
+	u.mentions("chip at the edge")
 	assert.Empty(t, u.Complaints())
 }
 
@@ -165,7 +168,7 @@ func TestAStopIsSetByPullingAndByKeys(t *testing.T) {
 	}
 	require.NoError(t, u.ClickOn("input[data-name][value=T]"))
 	u.click("Pull T")
-	u.until(`document.querySelectorAll('ol[aria-label^="It reaches"] button').length > 1`)
+	u.until(`document.querySelectorAll('ul[aria-label^="It reaches"] button').length > 1`)
 	before, err := browser.Eval[string](u.Page, stop("T"))
 	require.NoError(t, err)
 
@@ -247,7 +250,7 @@ func TestCatchingUpAlongTheThread(t *testing.T) {
 	for range 3 {
 		u.press(kb.ArrowRight)
 	}
-	u.see("Tick 3 cuts as done")
+	u.mentions("Tick 3 cuts as done")
 	u.press(kb.Enter)
 	u.until(done + ` === 8`)
 	u.see("8 of 93 cuts")
@@ -270,7 +273,7 @@ func TestCatchingUpAlongTheThread(t *testing.T) {
 	u.until(`(document.querySelector('[role=dialog] [role=slider]').focus(), document.activeElement.getAttribute('role') === 'slider')`)
 	u.press(kb.ArrowRight)
 	u.press(kb.ArrowRight)
-	u.see("Tick 2 cuts as done")
+	u.mentions("Tick 2 cuts as done")
 	u.press(kb.Enter)
 	u.see("2 cuts ticked")
 	u.click("Close")
@@ -288,12 +291,12 @@ func TestTheBenchWorksWhereTheBrowserKeepsNothing(t *testing.T) {
 	require.NoError(t, u.Go(app.URL+"/stones"))
 	u.click("Sphene")
 	u.click("Resume")
-	u.see("5 of 93")
+	u.mentions("5 of 93")
 	stone := idOf(t, u)
 	before := count(eventsOf(t, app.URL, stone), "done")
 	u.click("Done")
 	u.see("6 of 93")
-	u.see("This browser keeps nothing for Cressa")
+	u.mentions("This browser keeps nothing for Cressa")
 	u.see("on disk")
 	assert.Equal(t, before+1, count(eventsOf(t, app.URL, stone), "done"))
 	u.quiet()

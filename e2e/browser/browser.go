@@ -209,9 +209,14 @@ func loadsAnew(err error) bool {
 	return false
 }
 
-// See waits until the page shows a text.
+// See waits until the page says just this, in a line or a cell of its own.
 func (p *Page) See(text string) error {
-	return p.Until(fmt.Sprintf("document.body.innerText.includes(%q)", text))
+	return p.Until(fmt.Sprintf("cressaShows(%q)", text))
+}
+
+// Mentions waits until the page says this somewhere, as whole words.
+func (p *Page) Mentions(text string) error {
+	return p.Until(fmt.Sprintf("cressaMentions(%q)", text))
 }
 
 // spot is the middle of an element on the screen.
@@ -242,7 +247,12 @@ func (p *Page) clickOn(script string) error {
 		if err := p.Do(chromedp.MouseClickXY(at.X, at.Y)); err != nil {
 			return err
 		}
-		if hit, err := Eval[bool](p, "window.cressaHit"); err != nil || hit {
+		missed, err := Eval[bool](p, "window.cressaHit === false")
+		if err != nil && loadsAnew(err) {
+			// The press has sent the page on: the one that was aimed at is gone.
+			return nil
+		}
+		if err != nil || !missed {
 			return err
 		}
 	}
@@ -323,28 +333,35 @@ func (p *Page) Upload(files ...string) error {
 }
 
 // Press types keys into what has the focus. Special keys come from package kb.
-func (p *Page) Press(keys string) error { return p.Do(chromedp.KeyEvent(keys)) }
-
-// Hold holds a key down until it has come so often.
-func (p *Page) Hold(key string, times int) error {
-	k, ok := kb.Keys[[]rune(key)[0]]
-	if !ok {
-		return fmt.Errorf("no key gives %q", key)
-	}
-	for i := range times + 1 {
-		repeated := i > 0
-		e := input.DispatchKeyEventParams{
-			Type: input.DispatchKeyEventTypeKeyDown, Key: k.Key, Code: k.Code, WindowsVirtualKeyCode: k.Windows, NativeVirtualKeyCode: k.Native,
-			Text: k.Text, UnmodifiedText: k.Unmodified, AutoRepeat: &repeated,
-		}
-		if i == times {
-			e.Type, e.Text, e.UnmodifiedText, e.AutoRepeat = input.DispatchKeyEventTypeKeyUp, "", "", nil
-		}
-		if _, err := chromedp.Call(p.ctx, input.DispatchKeyEvent, e); err != nil {
+func (p *Page) Press(keys string) error {
+	for _, r := range keys {
+		if err := p.stroke(r, 1); err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// Hold holds a key down until it has come so often.
+func (p *Page) Hold(key string, times int) error { return p.stroke([]rune(key)[0], times) }
+
+// stroke presses a key, which comes so often before it is let go. A key and its character
+// are one event, as at a keyboard: a page that takes the key gets no character.
+func (p *Page) stroke(r rune, times int) error {
+	events := kb.Encode(r)
+	down, up := *events[0], *events[len(events)-1]
+	if len(events) == 3 {
+		down.Text, down.UnmodifiedText = events[1].Text, events[1].UnmodifiedText
+	}
+	for i := range times {
+		repeated := i > 0
+		down.AutoRepeat = &repeated
+		if _, err := chromedp.Call(p.ctx, input.DispatchKeyEvent, down); err != nil {
+			return err
+		}
+	}
+	_, err := chromedp.Call(p.ctx, input.DispatchKeyEvent, up)
+	return err
 }
 
 // Chord presses a key with others held down.

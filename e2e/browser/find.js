@@ -8,6 +8,9 @@
     option: '[role=option]',
   };
 
+  // The page is about to change under whoever looks at it.
+  const busy = '[aria-busy=true], main[data-busy=true]';
+
   const text = (e) => e.textContent.replace(/\s+/g, ' ').trim();
 
   const nameOf = (e) => {
@@ -28,12 +31,35 @@
     e.getClientRects().length > 0 &&
     !e.closest('[aria-hidden=true], [inert]') &&
     !e.disabled &&
-    !e.classList.contains('Mui-disabled');
+    e.getAttribute('aria-disabled') !== 'true';
 
-  window.cressaFind = (group, name) => {
+  // Everything that goes by a name or, where nothing does, begins with it.
+  const called = (group, name) => {
     const all = [...document.querySelectorAll(groups[group])].filter(usable);
-    const exact = all.find((e) => nameOf(e) === name);
-    return exact || all.find((e) => nameOf(e).startsWith(name)) || null;
+    // A sheet of the library is called by its heading, whatever stands below.
+    const headed = (e) => [...e.querySelectorAll('h2, h3')].some((h) => text(h) === name);
+    const exact = all.filter((e) => nameOf(e) === name || headed(e));
+    return exact.length ? exact : all.filter((e) => nameOf(e).startsWith(name));
+  };
+
+  // What goes by a name, null while nothing does, or while it is not clear which is meant.
+  window.cressaFind = (group, name) => {
+    const found = called(group, name);
+    unclear = found.length > 1 ? `\n${name} is ambiguous: ${found.map(nameOf).join(' | ')}` : '';
+    return found.length === 1 ? found[0] : null;
+  };
+  let unclear = '';
+
+  // What the page says, line by line and cell by cell.
+  const lines = () => document.body.innerText.split(/[\n\t]+/).map((l) => l.trim());
+
+  // Whether the page says just this, in a line of its own.
+  window.cressaShows = (text) => lines().includes(text);
+
+  // Whether the page says this somewhere, as whole words: 1 of 219 is not in 21 of 219.
+  window.cressaMentions = (text) => {
+    const literal = text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+    return new RegExp(`(?<![\\p{L}\\p{N}])${literal}(?![\\p{L}\\p{N}])`, 'u').test(document.body.innerText);
   };
 
   const belongs = (top, e) =>
@@ -42,7 +68,7 @@
   // The middle of an element once it has come to rest, null while it is covered or moving, or the
   // page is about to change under it.
   window.cressaSpot = (e) => {
-    if (!e || document.querySelector('[aria-busy=true]')) return null;
+    if (!e || document.querySelector(busy)) return null;
     e.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     // A link that runs over two lines is pressed on the first: between them it is not there.
     const box = e.getClientRects()[0] ?? e.getBoundingClientRect();
@@ -51,19 +77,20 @@
     const before = e.cressaBox;
     e.cressaBox = `${box.left} ${box.top}`;
     aim = e;
+    window.cressaHit = false;
     return reached && before === e.cressaBox ? at : null;
   };
 
   // What the page is and shows, for the report of a test that waited in vain.
   window.cressaState = () => {
-    const busy = document.querySelector('[aria-busy=true]') ? ' (busy)' : '';
+    const about = document.querySelector(busy) ? ' (busy)' : '';
     const box = aim ? ` aimed at ${aim.cressaBox}` : '';
-    return `${location.pathname}${busy}${box} ${document.visibilityState}\n${document.body.innerText}`;
+    return `${location.pathname}${about}${box} ${document.visibilityState}${unclear}\n${document.body.innerText}`;
   };
 
   // Whether the last press of the mouse reached what it was aimed at: the page may have moved
-  // between the look and the press.
-  window.cressaHit = false;
+  // between the look and the press. Nothing yet on a page that has just been loaded.
+  window.cressaHit = null;
   let aim = null;
   const aimed = (event) => {
     window.cressaHit = belongs(event.target, aim);
