@@ -358,7 +358,8 @@ func promoted(t reflect.Type, f reflect.StructField) bool {
 	return true
 }
 
-// constrain adds to a schema what the validate tag says of its range and choices.
+// constrain adds to a schema what the validate tag says of its range and choices, and of
+// those of its items.
 func constrain(schema any, rules string) any {
 	m, ok := schema.(map[string]any)
 	if !ok {
@@ -367,6 +368,8 @@ func constrain(schema any, rules string) any {
 	for rule := range strings.SplitSeq(rules, ",") {
 		key, value, _ := strings.Cut(rule, "=")
 		if key == "dive" {
+			_, ofItems, _ := strings.Cut(rules, "dive,")
+			m["items"] = constrain(m["items"], ofItems)
 			break
 		}
 		bound, err := strconv.ParseFloat(value, 64)

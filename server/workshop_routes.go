@@ -6,6 +6,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"cressa/core/diagram"
+	"cressa/core/light"
 	"cressa/core/material"
 	"cressa/words"
 )
@@ -84,6 +85,9 @@ type Usual struct {
 	RefractiveIndex float64 `json:"refractiveIndex"`
 	Material        string  `json:"material"`
 	Width           float64 `json:"width"`
+	// LightModel and HeadAngle, in degrees, are how a stone is first looked at.
+	LightModel light.Model `json:"lightModel" validate:"oneof=uniform cosine head"`
+	HeadAngle  float64     `json:"headAngle"`
 }
 
 func (s *Server) workshopRoutes() {

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"cressa/core/diagram"
+	"cressa/core/light"
 	"cressa/core/material"
 )
 
@@ -71,6 +72,10 @@ type Usual struct {
 	RefractiveIndex float64
 	Material        string
 	Width           float64
+	// LightModel and HeadAngle, in degrees, are how a stone is first looked at: by someone
+	// who bends over it, since that is how it will be worn and judged.
+	LightModel light.Model
+	HeadAngle  float64
 }
 
 // Usual returns what something new begins with: the largest or latest gear of the default
@@ -78,7 +83,7 @@ type Usual struct {
 // width that most stones come near. It returns only the errors of the store.
 func (p *Preferences) Usual(ctx context.Context) (Usual, error) {
 	s, err := p.Settings(ctx)
-	out := Usual{Gear: 96, Gears: s.MachineOf("").Gears, RefractiveIndex: 1.54, Material: "Quartz", Width: 8}
+	out := Usual{Gear: 96, Gears: s.MachineOf("").Gears, RefractiveIndex: 1.54, Material: "Quartz", Width: 8, LightModel: light.Head, HeadAngle: light.HeadAngle}
 	if n := len(out.Gears); n > 0 {
 		out.Gear = out.Gears[n-1]
 	} else {

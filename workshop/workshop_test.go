@@ -16,6 +16,7 @@ import (
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/gear"
+	"cressa/core/light"
 	"cressa/core/material"
 	"cressa/demo"
 	"cressa/sqlite"
@@ -453,6 +454,8 @@ func TestWhatIsUsualFollowsTheDefaultMachine(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []int{64, 80}, usual.Gears)
 	assert.Equal(t, 80, usual.Gear)
+	assert.Equal(t, light.Head, usual.LightModel)
+	assert.InDelta(t, 16, usual.HeadAngle, 0)
 	d, err := s.NewDiagram(ctx)
 	require.NoError(t, err)
 	assert.Equal(t, "80", d.Draft.Gear)

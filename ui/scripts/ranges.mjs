@@ -9,7 +9,8 @@ const lines = [];
 for (const [name, schema] of Object.entries(schemas)) {
   const figures = Object.entries(schema.properties ?? {}).flatMap(([field, value]) => {
     const figure = value.anyOf?.find((v) => v.type !== 'null') ?? value;
-    const { minimum: min, maximum: max, type } = figure;
+    // Of a list, what each of its figures lies between.
+    const { minimum: min, maximum: max, type } = figure.items ?? figure;
     if (min === undefined || max === undefined) return [];
     const whole = type === 'integer' ? ', whole: true' : '';
     return [`    ${field}: { min: ${min}, max: ${max}${whole} },`];

@@ -68,6 +68,7 @@ export const ranges = {
     angleStep: { min: 0.001, max: 5 },
     angleZero: { min: -5, max: 5 },
     cheatPerTurn: { min: 0, max: 30 },
+    gears: { min: 1, max: 360, whole: true },
     heightStep: { min: 0, max: 1 },
     repeatability: { min: 0, max: 2 },
     tableAdapter: { min: 0, max: 90 },

@@ -2422,6 +2422,9 @@ export interface components {
         Usual: {
             gear: number;
             gears: number[];
+            headAngle: number;
+            /** @enum {string} */
+            lightModel: "uniform" | "cosine" | "head";
             material: string;
             refractiveIndex: number;
             width: number;

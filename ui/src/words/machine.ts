@@ -23,7 +23,8 @@ export const machineWords = {
   copyOf: (name: string) => `${name} (copy)`,
   gears: 'Index gears you own',
   gearsHelp: 'Teeth, as in 64 72 96',
-  gearsBad: 'Type numbers of teeth from 1 to 360, as in 64 72 96.',
+  gearsBad: (from: number, to: number) =>
+    `Type numbers of teeth from ${from} to ${to}, as in 64 72 96.`,
   step: 'Finest step of your protractor',
   low: 'Protractor from',
   high: 'Protractor to',

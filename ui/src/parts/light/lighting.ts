@@ -1,4 +1,4 @@
-import type { Assessment, Draft, LookRequest } from '../../api/client';
+import type { Assessment, Draft, LookRequest, Usual } from '../../api/client';
 import type { Lighting } from '../../api/light';
 import { ownIndex } from '../diagram/ownIndex';
 
@@ -6,21 +6,22 @@ export type { Lighting };
 
 export type Show = LookRequest['show'];
 
-/** How a diagram is looked at at its own index, without colour, at a width in mm. */
-export const plainLighting = (draft: Draft, width: number): Lighting => ({
+/** How a diagram is first looked at: at its own index, without colour, as large as is usual. */
+export const plainLighting = (draft: Draft, usual: Usual): Lighting => ({
   material: '',
   refractiveIndex: ownIndex(draft),
   tint: '',
-  width,
-  model: 'head',
-  headAngle: 16,
+  width: usual.width,
+  model: usual.lightModel,
+  headAngle: usual.headAngle,
   frostedGirdle: false,
 });
 
 /** How a planned stone is looked at: in its material, as large and as finished as it will be. */
-export const plannedLighting = (a: Assessment, material: string): Lighting => ({
-  ...plainLighting(a.draft, a.width),
+export const plannedLighting = (a: Assessment, material: string, usual: Usual): Lighting => ({
+  ...plainLighting(a.draft, usual),
   material,
+  width: a.width,
   frostedGirdle: a.frostedGirdle,
 });
 

@@ -45,8 +45,7 @@ export function CompareRoom() {
     <Await query={together(asked)}>
       {(chosen) => {
         // One material for all: what the first was drawn for, until another is chosen.
-        const common =
-          lighting ?? (chosen[0] && usual && plainLighting(chosen[0].draft, usual.width));
+        const common = lighting ?? (chosen[0] && usual && plainLighting(chosen[0].draft, usual));
         return (
           <>
             <PageHead title={v.title}>

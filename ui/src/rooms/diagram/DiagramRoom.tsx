@@ -49,7 +49,7 @@ function DiagramSheet({ diagram: d }: { diagram: DiagramPage }) {
   const [gear, setGear] = useState(0);
   const [off, toggleOff] = useLeftOff();
   const { solved, shown, whole } = useSolved(d.draft, { gear, off });
-  const usual = useUsualLighting(d);
+  const { data: lighting } = useUsualLighting(d);
   const { judged, variants } = d;
   const together = [d.id, ...variants.filter((o) => o.id !== d.id).map((o) => o.id)].slice(0, 4);
   const vary = () =>
@@ -135,7 +135,7 @@ function DiagramSheet({ diagram: d }: { diagram: DiagramPage }) {
         selected={selected}
         onSelect={select}
         note={d.draft.note}
-        light={{ draft: usual.ready ? whole : undefined, lighting: usual.lighting }}
+        light={lighting && { draft: whole, lighting }}
       >
         {gear !== 0 && <Care>{editingWords.gears.shown(gear)}</Care>}
         {shown && (

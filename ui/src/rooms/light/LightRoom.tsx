@@ -14,6 +14,8 @@ import { anglesWords } from '../../words/angles';
 import { lightWords } from '../../words/light';
 import { FaceUpFigures } from '../../parts/light/FaceUpFigures';
 import { GirdleQuestion } from '../../parts/light/GirdleQuestion';
+import type { Lighting } from '../../parts/light/lighting';
+import { useUsualLighting } from '../../parts/light/useUsualLighting';
 import { LightingFields } from '../../parts/light/LightingFields';
 import { MaterialRows } from './MaterialRows';
 import { TiltCurves } from './TiltCurves';
@@ -27,10 +29,15 @@ export function LightRoom() {
 }
 
 function Light({ diagram: d }: { diagram: Diagram }) {
-  const { lighting, set, ready } = useLighting(d);
+  return (
+    <Await query={useUsualLighting(d)}>{(usual) => <Pictures diagram={d} usual={usual} />}</Await>
+  );
+}
+
+function Pictures({ diagram: d, usual }: { diagram: Diagram; usual: Lighting }) {
+  const { lighting, set } = useLighting(usual);
   const { search } = useLocation();
   const [split, setSplit] = useState(false);
-  const of = ready ? d.draft : undefined;
   return (
     <>
       <PageHead title={lightWords.title(d.draft.name)}>
@@ -45,7 +52,7 @@ function Light({ diagram: d }: { diagram: Diagram }) {
         left={
           <Box sx={{ p: 4, position: { md: 'sticky' }, top: 0 }}>
             <LightView
-              draft={of}
+              draft={d.draft}
               lighting={lighting}
               height="min(40vw, calc(100vh - 330px))"
               split={split}
@@ -60,14 +67,10 @@ function Light({ diagram: d }: { diagram: Diagram }) {
       >
         <Box sx={{ px: 4, pb: 6, minWidth: 0 }}>
           <LightingFields lighting={lighting} set={set} />
-          {of && (
-            <>
-              <FaceUpFigures draft={of} lighting={lighting} />
-              <GirdleQuestion draft={of} lighting={lighting} />
-              <TiltCurves draft={of} lighting={lighting} />
-              <MaterialRows draft={of} lighting={lighting} />
-            </>
-          )}
+          <FaceUpFigures draft={d.draft} lighting={lighting} />
+          <GirdleQuestion draft={d.draft} lighting={lighting} />
+          <TiltCurves draft={d.draft} lighting={lighting} />
+          <MaterialRows draft={d.draft} lighting={lighting} />
         </Box>
       </Halves>
     </>

@@ -15,6 +15,8 @@ import { ChosenPoint } from './ChosenPoint';
 import { FieldMap, type Spot } from './FieldMap';
 import { after, fieldOf, axisText, namesOf, placeText, type Axes, type Field } from './field';
 import { Limits, within, type Limit } from './Limits';
+import type { Lighting } from '../../parts/light/lighting';
+import { useUsualLighting } from '../../parts/light/useUsualLighting';
 import { LightingFields } from '../../parts/light/LightingFields';
 import { MapChoice, mapped, type MapOf } from './MapChoice';
 import { rereadSweeps, sweepQuery, sweepsQuery } from '../../api/light';
@@ -42,15 +44,25 @@ export function SweepRoom() {
 
 interface Props {
   diagram: Diagram;
+  /** How the stone is looked at until something else is chosen. */
+  usual: Lighting;
   kept: SweepHead[];
   /** What can be swept; nothing of a diagram that cannot be read. */
   proposed: Axis[];
 }
 
-function Sweep({ diagram: d, kept, proposed }: Props) {
+function Sweep(props: Omit<Props, 'usual'>) {
+  return (
+    <Await query={useUsualLighting(props.diagram)}>
+      {(usual) => <SweepDesk {...props} usual={usual} />}
+    </Await>
+  );
+}
+
+function SweepDesk({ diagram: d, usual, kept, proposed }: Props) {
   const s = lightWords.sweep;
   const { search } = useLocation();
-  const { lighting, set, ready } = useLighting(d);
+  const { lighting, set } = useLighting(usual);
   const [axes, setAxes] = useState<Axes | undefined>(
     proposed[0] && proposed[1] && { x: proposed[0], y: proposed[1] },
   );
@@ -82,7 +94,7 @@ function Sweep({ diagram: d, kept, proposed }: Props) {
             {s.cancel}
           </Button>
         ) : (
-          <Button variant="contained" disabled={!axes || !ready} onClick={start}>
+          <Button variant="contained" disabled={!axes} onClick={start}>
             {s.start}
           </Button>
         )}

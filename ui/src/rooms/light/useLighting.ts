@@ -1,17 +1,13 @@
 import { useSearchParams } from 'react-router';
-import type { Diagram } from '../../api/client';
 import type { Lighting } from '../../parts/light/lighting';
-import { useUsualLighting } from '../../parts/light/useUsualLighting';
 import { parseNumber } from '../../words/numbers';
 
-/** How a diagram is looked at, kept in the page's address. */
-export function useLighting(d: Diagram): {
+/** How a diagram is looked at: as is usual for it, with what the page's address says else. */
+export function useLighting(usual: Lighting): {
   lighting: Lighting;
   set: (change: Partial<Lighting>) => void;
-  ready: boolean;
 } {
   const [params, setParams] = useSearchParams();
-  const { lighting: usual, ready } = useUsualLighting(d);
   const lighting: Lighting = {
     ...usual,
     material: params.get('material') ?? usual.material,
@@ -33,5 +29,5 @@ export function useLighting(d: Diagram): {
     };
     setParams({ ...Object.fromEntries(params), ...written }, { replace: true });
   };
-  return { lighting, set, ready };
+  return { lighting, set };
 }

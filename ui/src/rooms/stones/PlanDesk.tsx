@@ -3,7 +3,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, type ReactNode } from 'react';
 import type { Assessment, Choices, Settings } from '../../api/client';
-import { materialsQuery } from '../../api/settings';
+import { materialsQuery, usualQuery } from '../../api/settings';
 import { assessmentQuery } from '../../api/stones';
 import { plannedLighting } from '../../parts/light/lighting';
 import { Care } from '../../parts/Page';
@@ -38,7 +38,8 @@ export function PlanDesk(props: Props) {
   const assessed = useQuery(assessmentQuery(diagramId, revision, useDeferredValue(choices)));
   const a = assessed.data;
   const set = (change: Partial<Choices>) => onChange({ ...choices, ...change });
-  const lighting = a && plannedLighting(a, choices.material);
+  const usual = useQuery(usualQuery).data;
+  const lighting = a && usual && plannedLighting(a, choices.material, usual);
   const material = materials.data?.find((m) => m.name === choices.material);
   return (
     <StoneDesk

@@ -5,7 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Choices, Settings, StonePage } from '../../api/client';
-import { settingsQuery } from '../../api/settings';
+import { settingsQuery, usualQuery } from '../../api/settings';
 import { planRecord, rereadStones, scriptQuery, stoneQuery, storeStone } from '../../api/stones';
 import { History } from '../../parts/work/History';
 import { useNotice } from '../../parts/notice';
@@ -57,6 +57,7 @@ function titleOf({ summary: s }: StonePage): string {
 function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void }) {
   const { summary: s, assessment: a } = page;
   const [selected, select] = useSelectedTier();
+  const usual = useQuery(usualQuery).data;
   const { state } = s;
   const finished = state === 'finished';
   // An earlier work is only looked at: what is changed belongs to the present one.
@@ -109,10 +110,7 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         warnings={a.warnings}
         selected={selected}
         onSelect={select}
-        light={{
-          draft: a.draft,
-          lighting: plannedLighting(a, s.material),
-        }}
+        light={usual && { draft: a.draft, lighting: plannedLighting(a, s.material, usual) }}
         length={(units) => mm(units * a.mmPerUnit)}
       >
         <Await query={script}>

@@ -69,7 +69,7 @@ function Editor({ diagram, history }: Props) {
   const { solved, behind } = live;
   const shown = pulling ? (solved?.stone ?? live.shown) : live.shown;
   const held = pulled !== null;
-  const usual = useUsualLighting(diagram);
+  const { data: lighting } = useUsualLighting(diagram);
   const pick = useCallback((t: string | null) => !held && select(t), [held, select]);
   const pull = (tier: string) => {
     select(tier);
@@ -125,7 +125,7 @@ function Editor({ diagram, history }: Props) {
         warnings={solved?.warnings ?? []}
         selected={selected}
         onSelect={pick}
-        light={{ draft: usual.ready ? live.whole : undefined, lighting: usual.lighting }}
+        light={lighting && { draft: live.whole, lighting }}
         hold={
           pulling ? { tier: pulling.tier, rings: ringsOf(pulling), grab: pulling.grab } : undefined
         }
