@@ -84,13 +84,15 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   const visit = script.visits[state.at];
   // Until the log was read nobody knows what comes next; a changed plan has to be read first.
   const changed = log.state.plan > script.planNo;
-  const ready = log.known && !changed;
+  // Its card may have been written at another screen while this bench was open.
+  const closed = script.finished || log.state.finished;
+  const ready = log.known && !changed && !closed;
 
   const back = () => state.last && log.add([{ kind: 'undo', payload: { undoes: state.last.id } }]);
   const happen = (kind: 'done' | 'skip', habit: Habit): Happening[] =>
     ticked(script, state, habit).map((i) => ({ kind, payload: visitOf(script, i) }));
   const leave = () => void navigate(leaveTo);
-  const cutting = ready && visit && !state.transfer && !script.finished;
+  const cutting = ready && visit && !state.transfer;
   const actions = {
     done: () => cutting && log.add(happen('done', habit)),
     skip: () => cutting && log.add(happen('skip', 'facet')),
@@ -112,8 +114,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   const screen = () => {
     if (!log.known) return null;
     if (changed) return <NewPlan no={log.state.plan} onRead={reread} />;
-    if (script.finished || log.state.finished)
-      return <BenchEnd stone={script.stoneId} finished late={log.state.late} />;
+    if (closed) return <BenchEnd stone={script.stoneId} finished late={log.state.late} />;
     if (!visit) return <BenchEnd stone={script.stoneId} onBack={actions.back} />;
     if (state.transfer)
       return <TransferScreen script={script} state={state} log={log} onBack={actions.back} />;
@@ -143,7 +144,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         <Dialog open onClose={() => setCatching(false)} fullWidth maxWidth="lg">
           <DialogTitle>{threadWords.open}</DialogTitle>
           <DialogContent>
-            <Thread script={script} log={log} closed={script.finished} high={72} />
+            <Thread script={script} log={log} closed={closed} high={72} />
           </DialogContent>
           <DialogActions>
             <Button onClick={() => setCatching(false)} sx={{ minHeight: 64 }}>

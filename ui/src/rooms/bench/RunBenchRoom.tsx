@@ -37,18 +37,17 @@ function RunBench({ run, path, reread }: { run: RunScript; path: string; reread:
   const scripts = useMemo(() => run.stones.map((_, i) => scriptOf(run, i)), [run]);
   const logs = useStoneLogs(run.stones.map((s) => s.workId));
   const standings = scripts.map((s, i) => standingOf(s, logs[i]!.state));
+  const closed = run.stones.map((s, i) => s.finished || logs[i]!.state.finished);
   const leaveTo = `/runs/${run.run.id}`;
   if (!logs.every((l) => l.known)) return null;
   const now = nextStone(
     run.run.order,
     run.script.visits,
-    standings.map((s, i) => ({
-      at: s.at,
-      closed: run.stones[i]!.finished || logs[i]!.state.finished,
-    })),
+    standings.map((s, i) => ({ at: s.at, closed: closed[i]! })),
   );
   const back = () => {
-    const last = latest(standings.map((s) => s.last));
+    // What was done to a finished stone stays done.
+    const last = latest(standings.map((s, i) => (closed[i] ? undefined : s.last)));
     if (last !== undefined)
       logs[last]!.add([{ kind: 'undo', payload: { undoes: standings[last]!.last!.id } }]);
   };
