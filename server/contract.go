@@ -365,6 +365,10 @@ func constrain(schema any, rules string) any {
 	if !ok {
 		return schema
 	}
+	// What may be missing is held to the rules where it is there.
+	if choices, ok := m["anyOf"].([]any); ok {
+		choices[0] = constrain(choices[0], rules)
+	}
 	for rule := range strings.SplitSeq(rules, ",") {
 		key, value, _ := strings.Cut(rule, "=")
 		if key == "dive" {

@@ -114,6 +114,10 @@ func TestASweepIsToldAsItComesAndKept(t *testing.T) {
 	c.get("/api/diagrams/"+d.ID+"/sweeps", &list)
 	require.Len(t, list.Sweeps, 1)
 	assert.Len(t, list.Axes, 2+len(d.Draft.Tiers)-1)
+	for _, a := range list.Axes {
+		assert.LessOrEqual(t, a.Within.Low, a.Axis.From)
+		assert.LessOrEqual(t, a.Axis.To, a.Within.High)
+	}
 	assert.False(t, list.Sweeps[0].Changed)
 	var kept server.SweepView
 	c.get("/api/sweeps/"+last.Kept.ID, &kept)

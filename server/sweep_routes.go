@@ -12,6 +12,7 @@ import (
 
 	"cressa/analysis"
 	"cressa/core/cutting"
+	"cressa/core/material"
 	"cressa/core/sweep"
 	"cressa/workshop"
 )
@@ -67,7 +68,18 @@ type SweepList struct {
 	Sweeps []SweepHead `json:"sweeps"`
 	// Axes are those that the diagram can be swept along, about what it is now; none where
 	// it cannot be read.
-	Axes []Axis `json:"axes"`
+	Axes []AxisChoice `json:"axes"`
+}
+
+// AxisChoice is an axis that is proposed, and what it can be made to run within.
+type AxisChoice struct {
+	Axis   Axis           `json:"axis"`
+	Within material.Range `json:"within"`
+}
+
+func axisChoice(a sweep.Axis) AxisChoice {
+	least, most := a.Kind.Bounds()
+	return AxisChoice{Axis(a), material.Range{Low: least, High: most}}
 }
 
 // SweepView is a kept sweep.
@@ -179,13 +191,13 @@ func (s *Server) sweepHead(ctx context.Context, w workshop.Sweep) (SweepHead, er
 
 func (s *Server) sweeps(c *echo.Context, in byID) (SweepList, error) {
 	ctx := c.Request().Context()
-	out := SweepList{Sweeps: []SweepHead{}, Axes: []Axis{}}
+	out := SweepList{Sweeps: []SweepHead{}, Axes: []AxisChoice{}}
 	now, err := s.workshop.Diagram(ctx, in.ID)
 	if err != nil {
 		return out, err
 	}
 	if d, problems := now.Draft.Read(); len(problems) == 0 {
-		out.Axes = each(sweep.Axes(d), func(a sweep.Axis) Axis { return Axis(a) })
+		out.Axes = each(sweep.Axes(d), axisChoice)
 	}
 	list, err := s.workshop.Sweeps(ctx, in.ID)
 	if err != nil {

@@ -33,7 +33,7 @@ type Axis struct {
 	Kind sweep.Kind `json:"kind" validate:"oneof=pavilion crown tier"`
 	// Tier is the place of the tier whose angle is set; it counts only there.
 	Tier int `json:"tier" validate:"min=0,max=500"`
-	// From and To are factors over 0, or degrees from over 0 to 90; From is the less.
+	// From and To are factors, or degrees of a tier; From is the less.
 	From float64 `json:"from" validate:"min=0,max=90"`
 	To   float64 `json:"to" validate:"min=0,max=90"`
 	// Steps is the number of points.

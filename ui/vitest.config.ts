@@ -1,6 +1,10 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vitest/config';
 
+// A day is that of the person at the wheel: where tests run at Greenwich time a slip of a day
+// would not be seen.
+process.env.TZ = 'America/Denver';
+
 export default defineConfig({
   plugins: [react()],
   test: {

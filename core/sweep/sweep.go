@@ -27,12 +27,21 @@ const (
 	Tier Kind = "tier"
 )
 
+// Bounds returns what an axis of the kind runs within: a factor from a hundredth, which is
+// flat for every purpose, to ten times, an angle from that many degrees to 90.
+func (k Kind) Bounds() (least, most float64) {
+	if k == Tier {
+		return 0.01, 90
+	}
+	return 0.01, 10
+}
+
 // Axis is one side of a field.
 type Axis struct {
 	Kind Kind `validate:"oneof=pavilion crown tier"`
 	// Tier is the place of the tier whose angle is set; it counts only there.
 	Tier int `validate:"min=0,max=500"`
-	// From and To are factors over 0, or degrees from over 0 to 90; From is the less.
+	// From and To lie within the Bounds of the kind; From is the less.
 	From float64 `validate:"min=0,max=90"`
 	To   float64 `validate:"min=0,max=90"`
 	// Steps is the number of points, at least 2.
@@ -84,11 +93,12 @@ type Point struct {
 // for a range that is empty or outside what can be cut, or SameAxis.
 func (f Field) Check(d *diagram.Diagram) error {
 	for name, a := range map[diagram.Field]Axis{"x": f.X, "y": f.Y} {
-		bad := !(a.From > 0 && a.To > a.From && a.Steps >= 2) || a.Kind != Tier && a.To > 10
+		least, most := a.Kind.Bounds()
+		good := a.From >= least && a.From < a.To && a.To <= most && a.Steps >= 2
 		if a.Kind == Tier {
-			bad = bad || a.Tier < 0 || a.Tier >= len(d.Tiers) || a.To > 90
+			good = good && a.Tier >= 0 && a.Tier < len(d.Tiers)
 		}
-		if bad {
+		if !good {
 			return diagram.Problem{Code: BadAxis, TierNo: -1, Field: name}
 		}
 	}

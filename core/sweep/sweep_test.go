@@ -94,6 +94,7 @@ func TestASweepThatCannotBeAndOneThatIsStopped(t *testing.T) {
 		func(f *sweep.Field) { f.X.To = f.X.From },
 		func(f *sweep.Field) { f.Y.Kind = sweep.Pavilion },
 		func(f *sweep.Field) { f.Y = sweep.Axis{Kind: sweep.Tier, Tier: 99, From: 1, To: 2, Steps: 2} },
+		func(f *sweep.Field) { f.Y = sweep.Axis{Kind: sweep.Crown, From: 1, To: 10.1, Steps: 2} },
 	} {
 		f := factors(3)
 		spoil(&f)

@@ -49,6 +49,7 @@ export type SweepHead = Schemas['SweepHead'];
 export type SweptPoint = Schemas['SweptPoint'];
 export type PickedTier = Schemas['PickedTier'];
 export type Axis = Schemas['Axis'];
+export type AxisChoice = Schemas['AxisChoice'];
 export type Rule = Schemas['Rule'];
 export type PlacedSolid = Schemas['PlacedSolid'];
 export type Point = Schemas['Point'];

@@ -8,6 +8,7 @@ export const ranges = {
   },
   AnglesTarget: {
     crownFactor: { min: 0.1, max: 10 },
+    margin: { min: -20, max: 40 },
     refractiveIndex: { min: 1.01, max: 4 },
   },
   Axis: {
@@ -22,6 +23,7 @@ export const ranges = {
   Finish: {
     finishedCarats: { min: 0, max: 100000 },
     heightMM: { min: 0, max: 1000 },
+    hours: { min: 0, max: 10000 },
     lengthMM: { min: 0, max: 1000 },
     roughCarats: { min: 0, max: 100000 },
     widthMM: { min: 0, max: 1000 },

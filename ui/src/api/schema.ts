@@ -1230,6 +1230,10 @@ export interface components {
             tier: number;
             to: number;
         };
+        AxisChoice: {
+            axis: components["schemas"]["Axis"];
+            within: components["schemas"]["Range"];
+        };
         BenchFacet: {
             above: number;
             adapter: boolean;
@@ -2283,7 +2287,7 @@ export interface components {
             total: number;
         };
         SweepList: {
-            axes: components["schemas"]["Axis"][];
+            axes: components["schemas"]["AxisChoice"][];
             sweeps: components["schemas"]["SweepHead"][];
         };
         SweepRequest: {

@@ -3,6 +3,7 @@ import {
   angle,
   carats,
   clock,
+  date,
   duration,
   mm,
   parseNumber,
@@ -55,4 +56,10 @@ test('errors, clocks and times take the unit that can be read', () => {
     '1 h 0 min',
     '2 h 15 min',
   ]);
+});
+
+test('a day is that of the person who looks, not that of Greenwich', () => {
+  expect(date('2026-03-02T05:30:00Z')).toBe('2026-03-01');
+  expect(date('2026-03-02T17:30:00Z')).toBe('2026-03-02');
+  expect(date(new Date(2026, 10, 5, 23, 59))).toBe('2026-11-05');
 });

@@ -40,8 +40,14 @@ export const percent = (v: number): string => `${format(100 * v, 1, 1)} %`;
 
 export const hours = (v: number): string => format(v, 1, 1);
 
-/** A plain date and, where it says something, the time. */
-export const date = (iso: string): string => iso.slice(0, 10);
+/** The day of a moment, where this person is, as YYYY-MM-DD. */
+export function date(moment: string | Date): string {
+  const d = new Date(moment);
+  const two = (v: number) => String(v).padStart(2, '0');
+  return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}`;
+}
+
+/** A moment as day and time. */
 export const moment = (iso: string): string =>
   new Date(iso).toLocaleString(navigator.language, { dateStyle: 'medium', timeStyle: 'short' });
 

@@ -32,6 +32,7 @@ export const repairWords = {
   end: 'Pause',
   running: 'at work',
   paused: 'paused',
+  closed: 'This stone was given back. No more time is counted.',
   spent: 'At the bench',
   back: 'Give it back',
   backTitle: 'Give it back',

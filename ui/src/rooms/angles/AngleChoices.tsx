@@ -49,8 +49,7 @@ export function AngleChoices({ wish, set, step, margin }: Props) {
         <NumberField
           label={a.margin}
           unit="°"
-          min={-20}
-          max={40}
+          {...ranges.AnglesTarget.margin}
           value={wish.margin}
           onChange={(m) => set({ margin: m })}
           width={110}

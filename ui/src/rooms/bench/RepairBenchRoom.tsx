@@ -9,7 +9,7 @@ import { benchQuery, fetchRepair, rereadStones } from '../../api/stones';
 import { useKeys } from '../../parts/keys';
 import { spentOf } from '../../log/fold';
 import { keptWork } from '../../log/works';
-import { Await } from '../../parts/Page';
+import { Await, Care } from '../../parts/Page';
 import { useStoneLog } from '../../parts/work/useStoneLog';
 import { faces } from '../../theme/tokens';
 import { clock } from '../../words/numbers';
@@ -42,8 +42,10 @@ function RepairBench({ page, path }: { page: RepairPage; path: string }) {
   const queries = useQueryClient();
   const { spent, since } = spentOf(log.state);
   const now = useNow(since !== undefined);
+  // It may have been given back at the desk while this bench was open.
+  const closed = s.state === 'finished' || log.state.finished;
   const toggle = () =>
-    log.known && log.add([{ kind: since === undefined ? 'begin' : 'end', payload: {} }]);
+    log.known && !closed && log.add([{ kind: since === undefined ? 'begin' : 'end', payload: {} }]);
   const leave = () => {
     void rereadStones(queries);
     void navigate(`/repairs/${s.id}`);
@@ -107,10 +109,12 @@ function RepairBench({ page, path }: { page: RepairPage; path: string }) {
                 <Typography key={note.n}>{note.text}</Typography>
               ))}
             </Box>
+            {closed && <Care>{r.closed}</Care>}
             <Button
               variant="contained"
               color="primary"
               onClick={toggle}
+              disabled={closed}
               sx={{ minHeight: 'clamp(64px, 18vh, 180px)', fontSize: '1.75rem' }}
             >
               {since === undefined ? r.begin : r.end}

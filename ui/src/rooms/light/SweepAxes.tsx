@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import type { ReactNode } from 'react';
-import type { Axis } from '../../api/client';
+import type { Axis, AxisChoice } from '../../api/client';
 import { ranges } from '../../api/ranges';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
@@ -20,7 +20,7 @@ export function SweepAxes({
   axes: Axes;
   set: (a: Axes) => void;
   /** What can be swept. */
-  proposed: Axis[];
+  proposed: AxisChoice[];
   /** What the diagram's tiers are called. */
   tiers: string[];
   children?: ReactNode;
@@ -60,16 +60,20 @@ function AxisFields({
   label: string;
   axis: Axis;
   set: (a: Axis) => void;
-  proposed: Axis[];
+  proposed: AxisChoice[];
   tiers: string[];
 }) {
+  const own = proposed.find((p) => keyOf(p.axis) === keyOf(axis));
   return (
     <Box sx={{ display: 'flex', gap: 2 }}>
       <PickField
         label={label}
         value={keyOf(axis)}
-        options={Object.fromEntries(proposed.map((a) => [keyOf(a), axisText(a, tiers)]))}
-        onChange={(key) => set({ ...proposed.find((a) => keyOf(a) === key)!, steps: axis.steps })}
+        options={Object.fromEntries(proposed.map((p) => [keyOf(p.axis), axisText(p.axis, tiers)]))}
+        onChange={(key) => {
+          const chosen = proposed.find((p) => keyOf(p.axis) === key)!;
+          set({ ...chosen.axis, steps: axis.steps });
+        }}
         width={190}
       />
       {(['from', 'to'] as const).map((end) => (
@@ -77,8 +81,8 @@ function AxisFields({
           key={end}
           label={s[end]}
           unit={axis.kind === 'tier' ? '°' : '×'}
-          min={0.01}
-          max={axis.kind === 'tier' ? 90 : 10}
+          min={own?.within.low ?? -Infinity}
+          max={own?.within.high ?? Infinity}
           value={axis[end]}
           onChange={(v) => set({ ...axis, [end]: v })}
           width={110}

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useLocation, useParams } from 'react-router';
-import type { Axis, Diagram, SweepHead, SweptPoint } from '../../api/client';
+import type { AxisChoice, Diagram, SweepHead, SweptPoint } from '../../api/client';
 import { diagramQuery } from '../../api/diagrams';
 import { Await, Care, PageHead } from '../../parts/Page';
 import { PickField } from '../../parts/fields/PickField';
@@ -48,7 +48,7 @@ interface Props {
   usual: Lighting;
   kept: SweepHead[];
   /** What can be swept; nothing of a diagram that cannot be read. */
-  proposed: Axis[];
+  proposed: AxisChoice[];
 }
 
 function Sweep(props: Omit<Props, 'usual'>) {
@@ -64,7 +64,7 @@ function SweepDesk({ diagram: d, usual, kept, proposed }: Props) {
   const { search } = useLocation();
   const { lighting, set } = useLighting(usual);
   const [axes, setAxes] = useState<Axes | undefined>(
-    proposed[0] && proposed[1] && { x: proposed[0], y: proposed[1] },
+    proposed[0] && proposed[1] && { x: proposed[0].axis, y: proposed[1].axis },
   );
   const [chosen, setChosen] = useState<string>();
   const { state: sweep, ...work } = useLongWork(sweepOf(d.id), after);

@@ -135,8 +135,7 @@ function CardForm({ page }: { page: StonePage }) {
           {day('finished', l.finishedOn)}
           <NumberField
             label={`${l.hoursLabel} (${w.units.hours})`}
-            min={0}
-            max={10_000}
+            {...ranges.Finish.hours}
             optional=""
             value={card.hours ?? undefined}
             onChange={(v) => set({ hours: v ?? null })}

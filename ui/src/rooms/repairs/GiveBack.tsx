@@ -97,7 +97,7 @@ function cardOf({ summary: s, intake, history }: RepairPage): Card {
     lengthMM: intake.lengthMM,
     heightMM: intake.heightMM,
     started: date(history[0]?.at ?? s.created),
-    finished: date(new Date().toISOString()),
+    finished: date(new Date()),
     hours: null,
     notes: '',
   };

@@ -6,6 +6,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useState } from 'react';
 import type { Choices, Diagram, Settings } from '../../api/client';
 import { diagramQuery, proposalQuery } from '../../api/diagrams';
+import { ranges } from '../../api/ranges';
 import { settingsQuery } from '../../api/settings';
 import { planRun, planStone, stoneLineQuery } from '../../api/stones';
 import { Await, PageHead } from '../../parts/Page';
@@ -122,10 +123,9 @@ function NewPlan({
           />
           <NumberField
             label={runWords.count}
+            {...ranges.RunRequest.stones}
             min={1}
-            max={24}
             value={stones}
-            whole
             onChange={setStones}
             width={110}
           />

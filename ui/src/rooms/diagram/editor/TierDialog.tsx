@@ -11,6 +11,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Draft, Reshape } from '../../../api/client';
+import { ranges } from '../../../api/ranges';
 import { reshapeQuery } from '../../../api/solving';
 import { NumberField } from '../../../parts/fields/NumberField';
 import { Refusal } from '../../../parts/forms/Refusal';
@@ -39,7 +40,13 @@ export function SymmetryDialog({ draft, tier, onKeep, onClose }: Props) {
       <DialogTitle>{s.title(draft.tiers[tier]!.name)}</DialogTitle>
       <DialogContent>
         <Box sx={{ display: 'flex', gap: 4, alignItems: 'center', pt: 2 }}>
-          <NumberField label={s.fold} min={1} max={360} whole value={fold} onChange={setFold} />
+          <NumberField
+            label={s.fold}
+            {...ranges.Reshape.fold}
+            min={1}
+            value={fold}
+            onChange={setFold}
+          />
           <FormControlLabel
             control={
               <Checkbox checked={mirrored} onChange={(e) => setMirrored(e.target.checked)} />
