@@ -11,6 +11,8 @@ export default defineConfig({
     environment: 'jsdom',
     setupFiles: ['src/testing/setup.ts'],
     include: ['src/**/*.test.{ts,tsx}'],
+    // Machines that run this may be busy; nothing here measures time.
+    testTimeout: 60_000,
     restoreMocks: true,
     unstubGlobals: true,
   },

@@ -1,4 +1,17 @@
-import type { BenchScript, Diagram, Draft, DraftTier } from '../api/client';
+import type {
+  BenchScript,
+  Choices,
+  Diagram,
+  Draft,
+  DraftTier,
+  Habits,
+  Intake,
+  Machine,
+  RepairPage,
+  Settings,
+  StoneLine,
+  Usual,
+} from '../api/client';
 import { cube } from './cube';
 
 /** Records for tests: whole ones, of which a test names only what it is about. */
@@ -85,7 +98,12 @@ const benchVisitOf = (i: number, change: Partial<BenchVisit> = {}): BenchVisit =
   ...change,
 });
 
-const dialled = (tooth: number) => ({ tooth, cheat: 0, cheatTurns: 0, azimuth: 0 });
+const dialled = (tooth: number) => ({
+  tooth,
+  cheat: 0,
+  cheatTurns: 0,
+  azimuth: 0,
+});
 
 /** The script of a stone of four facets: a tier of two rounds below, one facet above. */
 export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
@@ -129,3 +147,123 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
   wheel: [],
   ...change,
 });
+
+export const usual: Usual = {
+  gear: 96,
+  gears: [64, 96],
+  refractiveIndex: 1.54,
+  material: 'Quartz',
+  width: 8,
+  lightModel: 'head',
+  headAngle: 16,
+};
+
+export const machineOf = (change: Partial<Machine> = {}): Machine => ({
+  id: 'm1',
+  name: 'The wheel by the window',
+  gears: [64, 96],
+  angleStep: 0.5,
+  angleLow: -2,
+  angleHigh: 100,
+  angleZero: 0,
+  repeatability: 0.05,
+  cheater: 'degrees',
+  cheatPerTurn: 0,
+  tableAdapter: 45,
+  heightStep: 0.02,
+  heightSense: 'lowers',
+  ...change,
+});
+
+const passes = [{ id: 'cut', name: 'Cut', lap: '600' }];
+
+export const habitsOf = (change: Partial<Habits> = {}): Habits => ({
+  id: 'h1',
+  name: 'Evenings',
+  tick: 'facet',
+  passes,
+  firstSide: 'drawn',
+  girdle: 'drawn',
+  table: 'drawn',
+  girdleFinish: 'polished',
+  visiting: 'written',
+  turning: 'whole',
+  ...change,
+});
+
+export const settingsOf = (change: Partial<Settings> = {}): Settings => ({
+  version: 3,
+  answered: true,
+  machine: 'm1',
+  habit: 'h1',
+  materials: [],
+  machines: [machineOf()],
+  habits: [habitsOf()],
+  ...change,
+});
+
+export const choicesOf = (change: Partial<Choices> = {}): Choices => ({
+  material: 'Sphene',
+  machine: 'm1',
+  gear: 96,
+  firstSide: 'pavilion',
+  passes,
+  size: { mm: 8, typed: '8', basis: 'width', tier: '' },
+  girdle: 'drawn',
+  table: 'drawn',
+  girdleFinish: 'polished',
+  visiting: 'written',
+  turning: 'whole',
+  ...change,
+});
+
+export const stoneOf = (change: Partial<StoneLine> = {}): StoneLine => ({
+  id: 'a',
+  workId: 'w1',
+  task: 'first-cut',
+  number: 7,
+  version: 5,
+  name: 'Sphene for the fire-lane telescope',
+  diagram: 'Spiral Arm',
+  material: 'Sphene',
+  state: 'planned',
+  done: 0,
+  all: 93,
+  late: 0,
+  sizeMM: 5.5,
+  hours: 0,
+  picture: '',
+  run: '',
+  runPlace: 0,
+  promised: '',
+  finish: null,
+  created: '2026-03-01T10:00:00Z',
+  lastEvent: '2026-03-02T10:00:00Z',
+  ...change,
+});
+
+const intakeOf = (change: Partial<Intake> = {}): Intake => ({
+  owner: 'Ms. Averill',
+  material: 'Aquamarine',
+  carats: 2.1,
+  promised: '',
+  widthMM: 8.02,
+  lengthMM: 8.05,
+  heightMM: 5.3,
+  damage: 'a chip at the girdle',
+  agreed: 'cut the chip out',
+  ...change,
+});
+
+export const repairOf = (change: Partial<StoneLine> = {}): RepairPage => {
+  const summary = stoneOf({
+    task: 'repair',
+    name: 'Ring stone',
+    diagram: '',
+    all: 0,
+    ...change,
+  });
+  const { workId: id, task, created } = summary;
+  const works = [{ id, task: task as 'repair', created, finished: '' }];
+  return { summary, intake: intakeOf(), photos: [], history: [], works };
+};

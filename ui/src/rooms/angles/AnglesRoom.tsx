@@ -10,6 +10,7 @@ import { anglesQuery } from '../../api/solving';
 import { TakeOverState } from '../../parts/diagram/TakeOverState';
 import { Halves } from '../../parts/Halves';
 import { Await, Care, PageHead } from '../../parts/Page';
+import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { Refusal } from '../../parts/forms/Refusal';
 import { editingWords } from '../../words/editing';
 import { anglesWords } from '../../words/angles';
@@ -60,7 +61,8 @@ function Angles({ diagram: d, settings, width }: Props) {
   const body = bodyOf(d.draft, wish);
   const moved = useQuery(anglesQuery(body));
   const report = moved.isError ? undefined : moved.data;
-  const ready = report !== undefined && !moved.isPlaceholderData;
+  const { readable, report: tell } = useReadable();
+  const ready = readable && report !== undefined && !moved.isPlaceholderData;
   const name = moves(d.draft, wish)
     ? a.variant(d.draft.name, String(wish.index))
     : a.rounded(d.draft.name, wish.step);
@@ -94,12 +96,14 @@ function Angles({ diagram: d, settings, width }: Props) {
         }
       >
         <Box sx={{ p: 4, minWidth: 0 }}>
-          <AngleChoices
-            wish={wish}
-            set={(change) => setWish({ ...wish, ...change })}
-            step={machine.angleStep}
-            margin={report?.margin}
-          />
+          <FormFields value={tell}>
+            <AngleChoices
+              wish={wish}
+              set={(change) => setWish({ ...wish, ...change })}
+              step={machine.angleStep}
+              margin={report?.margin}
+            />
+          </FormFields>
           <Refusal error={moved.error} />
           <TakeOverState of={takeOver} />
           {report?.warnings.map((p, i) => (

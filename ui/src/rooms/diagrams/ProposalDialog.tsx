@@ -10,6 +10,7 @@ import type { ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import type { Draft } from '../../api/client';
 import { addDiagram } from '../../api/diagrams';
+import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { Refusal } from '../../parts/forms/Refusal';
 import { w } from '../../words/words';
 
@@ -34,6 +35,7 @@ export function ProposalDialog(props: Props) {
   const { title, lead, fields, drawn, draft, error, keep, origin, onClose } = props;
   const navigate = useNavigate();
   const add = useMutation(addDiagram);
+  const { readable, report } = useReadable();
   const take = (kept: Draft) =>
     add.mutate({ draft: kept, origin }, { onSuccess: (d) => void navigate(`/diagrams/${d.id}`) });
   return (
@@ -45,7 +47,7 @@ export function ProposalDialog(props: Props) {
           sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 5, pt: 3 }}
         >
           <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 3, alignContent: 'flex-start' }}>
-            {fields}
+            <FormFields value={report}>{fields}</FormFields>
             <Refusal error={error ?? add.error} />
           </Box>
           <Box>{drawn}</Box>
@@ -55,7 +57,7 @@ export function ProposalDialog(props: Props) {
         <Button onClick={onClose}>{w.common.cancel}</Button>
         <Button
           variant="contained"
-          disabled={!draft || add.isPending}
+          disabled={!draft || !readable || add.isPending}
           onClick={() => draft && take(draft)}
         >
           {keep}

@@ -18,6 +18,7 @@ import { machineErrorsQuery, usualQuery } from '../../api/settings';
 import { NumberField } from '../../parts/fields/NumberField';
 import { Await, Care, PageHead } from '../../parts/Page';
 import { numbers, PickField } from '../../parts/fields/PickField';
+import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { Refusal } from '../../parts/forms/Refusal';
 import { Sheet } from '../../parts/Sheet';
 import { percent, um } from '../../words/numbers';
@@ -84,6 +85,7 @@ function Errors({ diagram: d, machine, width }: Props) {
   // Trials that are found again show what they were asked.
   const wish = changed ?? (asked ? wishOf(asked) : { width, angle, index, depth, trials: 500 });
   const set = (change: Partial<Wish>) => setWish({ ...wish, ...change });
+  const { readable, report } = useReadable();
   const stone = useSolved(asked?.draft ?? d.draft).shown;
   const moved = asked !== undefined && JSON.stringify(asked.draft) !== JSON.stringify(d.draft);
   return (
@@ -95,7 +97,11 @@ function Errors({ diagram: d, machine, width }: Props) {
         {work.running ? (
           <Button onClick={work.stop}>{e.cancel}</Button>
         ) : (
-          <Button variant="contained" onClick={() => work.start({ draft: d.draft, ...wish })}>
+          <Button
+            variant="contained"
+            disabled={!readable}
+            onClick={() => work.start({ draft: d.draft, ...wish })}
+          >
             {e.start}
           </Button>
         )}
@@ -104,44 +110,46 @@ function Errors({ diagram: d, machine, width }: Props) {
         <Typography color="text.secondary" sx={{ maxWidth: 760, mb: 3 }}>
           {e.lead}
         </Typography>
-        <Box sx={{ display: 'flex', gap: 3, flexWrap: 'wrap' }}>
-          <NumberField
-            label={e.angle}
-            unit="°"
-            {...ranges.ToleranceRequest.angle}
-            value={wish.angle}
-            onChange={(angle) => set({ angle })}
-          />
-          <NumberField
-            label={e.index}
-            unit="°"
-            {...ranges.ToleranceRequest.index}
-            value={wish.index}
-            onChange={(index) => set({ index })}
-          />
-          <NumberField
-            label={e.depth}
-            unit="mm"
-            {...ranges.ToleranceRequest.depth}
-            value={wish.depth}
-            onChange={(depth) => set({ depth })}
-          />
-          <NumberField
-            label={e.width}
-            unit="mm"
-            {...ranges.ToleranceRequest.width}
-            value={wish.width}
-            onChange={(width) => set({ width })}
-            width={140}
-          />
-          <PickField
-            label={e.trials}
-            value={wish.trials}
-            options={numbers(counts)}
-            onChange={(trials) => set({ trials })}
-            width={110}
-          />
-        </Box>
+        <FormFields value={report}>
+          <Box sx={{ display: 'flex', gap: 3, flexWrap: 'wrap' }}>
+            <NumberField
+              label={e.angle}
+              unit="°"
+              {...ranges.ToleranceRequest.angle}
+              value={wish.angle}
+              onChange={(angle) => set({ angle })}
+            />
+            <NumberField
+              label={e.index}
+              unit="°"
+              {...ranges.ToleranceRequest.index}
+              value={wish.index}
+              onChange={(index) => set({ index })}
+            />
+            <NumberField
+              label={e.depth}
+              unit="mm"
+              {...ranges.ToleranceRequest.depth}
+              value={wish.depth}
+              onChange={(depth) => set({ depth })}
+            />
+            <NumberField
+              label={e.width}
+              unit="mm"
+              {...ranges.ToleranceRequest.width}
+              value={wish.width}
+              onChange={(width) => set({ width })}
+              width={140}
+            />
+            <PickField
+              label={e.trials}
+              value={wish.trials}
+              options={numbers(counts)}
+              onChange={(trials) => set({ trials })}
+              width={110}
+            />
+          </Box>
+        </FormFields>
         {work.running && trials && (
           <ProgressLine
             done={trials.done}

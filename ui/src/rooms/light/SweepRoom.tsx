@@ -8,6 +8,7 @@ import type { AxisChoice, Diagram, SweepHead, SweptPoint } from '../../api/clien
 import { diagramQuery } from '../../api/diagrams';
 import { Await, Care, PageHead } from '../../parts/Page';
 import { PickField } from '../../parts/fields/PickField';
+import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { Refusal } from '../../parts/forms/Refusal';
 import { lightWords } from '../../words/light';
 import { moment } from '../../words/numbers';
@@ -78,6 +79,7 @@ function SweepDesk({ diagram: d, usual, kept, proposed }: Props) {
   });
   const field = now ? now.field : earlier.data && fieldOf(earlier.data);
   useRereadOnceKept(d.id, sweep?.field.id);
+  const { readable, report } = useReadable();
   const start = () => {
     if (!axes) return;
     setChosen(undefined);
@@ -94,7 +96,7 @@ function SweepDesk({ diagram: d, usual, kept, proposed }: Props) {
             {s.cancel}
           </Button>
         ) : (
-          <Button variant="contained" disabled={!axes} onClick={start}>
+          <Button variant="contained" disabled={!axes || !readable} onClick={start}>
             {s.start}
           </Button>
         )}
@@ -103,21 +105,23 @@ function SweepDesk({ diagram: d, usual, kept, proposed }: Props) {
         <Typography color="text.secondary" sx={{ mt: 2 }}>
           {s.lead}
         </Typography>
-        <LightingFields lighting={lighting} set={set} />
-        {!axes && <Care grave>{s.unreadable}</Care>}
-        {axes && (
-          <SweepAxes axes={axes} set={setAxes} proposed={proposed} tiers={namesOf(d.draft)}>
-            {kept.length > 0 && !work.running && (
-              <PickField
-                label={s.earlier}
-                value={opened ?? ''}
-                options={Object.fromEntries(kept.map((k) => [k.id, sweepText(k)]))}
-                onChange={setChosen}
-                width={200}
-              />
-            )}
-          </SweepAxes>
-        )}
+        <FormFields value={report}>
+          <LightingFields lighting={lighting} set={set} />
+          {!axes && <Care grave>{s.unreadable}</Care>}
+          {axes && (
+            <SweepAxes axes={axes} set={setAxes} proposed={proposed} tiers={namesOf(d.draft)}>
+              {kept.length > 0 && !work.running && (
+                <PickField
+                  label={s.earlier}
+                  value={opened ?? ''}
+                  options={Object.fromEntries(kept.map((k) => [k.id, sweepText(k)]))}
+                  onChange={setChosen}
+                  width={200}
+                />
+              )}
+            </SweepAxes>
+          )}
+        </FormFields>
         <Refusal error={work.error ?? earlier.error} />
         {work.running && sweep && (
           <ProgressLine

@@ -1,17 +1,13 @@
-import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Choices, Diagram, Settings, StoneLine } from '../../api/client';
 import { planRecut } from '../../api/stones';
-import { PageHead } from '../../parts/Page';
-import { Refusal } from '../../parts/forms/Refusal';
 import { carats, sizes } from '../../words/numbers';
 import { workWords } from '../../words/works';
 import { titleOf } from '../../parts/work/naming';
-import { PlanDesk } from './PlanDesk';
+import { PlanFrame } from './PlanFrame';
 
 /** A finished stone is planned anew. */
 export function NewRecut({
@@ -36,38 +32,31 @@ export function NewRecut({
     );
   const f = stone.finish;
   return (
-    <>
-      <PageHead
-        title={workWords.recutTitle(`${stone.number} · ${titleOf(stone)}`)}
-        facts={[
-          diagram.facts!.name,
-          f && f.finishedCarats > 0 ? carats(f.finishedCarats) : '',
-          f && f.widthMM > 0 ? sizes(f.widthMM, f.lengthMM, f.heightMM) : '',
-        ]}
-      >
-        <Button variant="contained" onClick={keep} disabled={plan.isPending}>
-          {workWords.keepRecut}
-        </Button>
-      </PageHead>
-      <Box sx={{ px: 6 }}>
-        <Refusal error={plan.error} />
-      </Box>
-      <PlanDesk
-        diagramId={diagram.id}
-        revision=""
-        choices={choices}
-        onChange={setChoices}
-        settings={settings}
-      >
-        <TextField
-          label={workWords.why}
-          placeholder={workWords.whyExample}
-          value={why}
-          onChange={(e) => setWhy(e.target.value)}
-          fullWidth
-          sx={{ mb: 3 }}
-        />
-      </PlanDesk>
-    </>
+    <PlanFrame
+      title={workWords.recutTitle(`${stone.number} · ${titleOf(stone)}`)}
+      facts={[
+        diagram.facts!.name,
+        f && f.finishedCarats > 0 ? carats(f.finishedCarats) : '',
+        f && f.widthMM > 0 ? sizes(f.widthMM, f.lengthMM, f.heightMM) : '',
+      ]}
+      keep={workWords.keepRecut}
+      onKeep={keep}
+      isPending={plan.isPending}
+      error={plan.error}
+      diagramId={diagram.id}
+      revision=""
+      choices={choices}
+      onChange={setChoices}
+      settings={settings}
+    >
+      <TextField
+        label={workWords.why}
+        placeholder={workWords.whyExample}
+        value={why}
+        onChange={(e) => setWhy(e.target.value)}
+        fullWidth
+        sx={{ mb: 3 }}
+      />
+    </PlanFrame>
   );
 }

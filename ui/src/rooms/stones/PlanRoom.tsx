@@ -12,13 +12,12 @@ import { planRun, planStone, stoneLineQuery } from '../../api/stones';
 import { Await, PageHead } from '../../parts/Page';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
-import { Refusal } from '../../parts/forms/Refusal';
 import { runWords } from '../../words/runs';
 import { workWords } from '../../words/works';
 import { w } from '../../words/words';
 import { DiagramChoice } from '../../parts/diagram/DiagramChoice';
 import { NewRecut } from './NewRecut';
-import { PlanDesk } from './PlanDesk';
+import { PlanFrame } from './PlanFrame';
 
 /**
  * Plans a new stone, or a finished one anew: first the diagram, then what it is cut from and how
@@ -97,49 +96,45 @@ function NewPlan({
       );
   };
   return (
-    <>
-      <PageHead title={w.stones.planTitle} facts={[diagram.facts!.name]}>
-        <Button variant="contained" onClick={keep} disabled={one.isPending || several.isPending}>
-          {stones === 1 ? w.stones.keep : runWords.keep(stones)}
-        </Button>
-      </PageHead>
-      <Box sx={{ px: 6 }}>
-        <Refusal error={one.error ?? several.error} />
+    <PlanFrame
+      title={w.stones.planTitle}
+      facts={[diagram.facts!.name]}
+      keep={stones === 1 ? w.stones.keep : runWords.keep(stones)}
+      onKeep={keep}
+      isPending={one.isPending || several.isPending}
+      error={one.error ?? several.error}
+      diagramId={diagram.id}
+      revision=""
+      choices={choices}
+      onChange={setChoices}
+      settings={settings}
+    >
+      <Box sx={{ display: 'flex', gap: 3, mb: 3, flexWrap: 'wrap' }}>
+        <TextField
+          label={w.stones.name}
+          placeholder={w.stones.namePlaceholder}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          sx={{ flex: '1 1 240px' }}
+        />
+        <NumberField
+          label={runWords.count}
+          {...ranges.RunRequest.stones}
+          min={1}
+          value={stones}
+          onChange={setStones}
+          width={110}
+        />
+        {stones > 1 && (
+          <PickField
+            label={runWords.order}
+            value={order}
+            options={runWords.orders}
+            onChange={setOrder}
+            width={170}
+          />
+        )}
       </Box>
-      <PlanDesk
-        diagramId={diagram.id}
-        revision=""
-        choices={choices}
-        onChange={setChoices}
-        settings={settings}
-      >
-        <Box sx={{ display: 'flex', gap: 3, mb: 3, flexWrap: 'wrap' }}>
-          <TextField
-            label={w.stones.name}
-            placeholder={w.stones.namePlaceholder}
-            value={name}
-            onChange={(e) => setName(e.target.value)}
-            sx={{ flex: '1 1 240px' }}
-          />
-          <NumberField
-            label={runWords.count}
-            {...ranges.RunRequest.stones}
-            min={1}
-            value={stones}
-            onChange={setStones}
-            width={110}
-          />
-          {stones > 1 && (
-            <PickField
-              label={runWords.order}
-              value={order}
-              options={runWords.orders}
-              onChange={setOrder}
-              width={170}
-            />
-          )}
-        </Box>
-      </PlanDesk>
-    </>
+    </PlanFrame>
   );
 }

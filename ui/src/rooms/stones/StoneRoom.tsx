@@ -12,7 +12,6 @@ import { useNotice } from '../../parts/notice';
 import { SaveConflict } from '../../parts/forms/Conflict';
 import { Await, Care, PageHead } from '../../parts/Page';
 import { MoreWork } from '../../parts/work/MoreWork';
-import { Refusal } from '../../parts/forms/Refusal';
 import { Works } from '../../parts/work/Works';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
 import { carats, mm, sizes } from '../../words/numbers';
@@ -27,7 +26,7 @@ import { useSelectedTier } from '../../parts/stone/useSelectedTier';
 import { TierTable } from '../../parts/stone/TierTable';
 import { CardFigures } from '../../parts/work/CardFigures';
 import { StoneThread } from '../../parts/work/Thread';
-import { PlanDesk } from './PlanDesk';
+import { PlanFrame } from './PlanFrame';
 import { PlanFigures } from './PlanFigures';
 
 /** One stone, from its plan to its card. */
@@ -179,20 +178,14 @@ function ChangePlan({
   });
   return (
     <>
-      <PageHead title={titleOf(page)} facts={[w.stones.change]}>
-        <Button onClick={onDone}>{w.common.cancel}</Button>
-        <Button
-          variant="contained"
-          onClick={() => saving.save(choices, s.version)}
-          disabled={saving.isPending}
-        >
-          {w.stones.saveChange}
-        </Button>
-      </PageHead>
-      <Box sx={{ px: 6 }}>
-        <Refusal error={saving.error} />
-      </Box>
-      <PlanDesk
+      <PlanFrame
+        title={titleOf(page)}
+        facts={[w.stones.change]}
+        keep={w.stones.saveChange}
+        onKeep={() => saving.save(choices, s.version)}
+        onCancel={onDone}
+        isPending={saving.isPending}
+        error={saving.error}
         diagramId={page.plan.diagramId}
         revision={page.plan.revision}
         choices={choices}

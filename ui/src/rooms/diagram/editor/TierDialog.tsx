@@ -14,6 +14,7 @@ import type { Draft, Reshape } from '../../../api/client';
 import { ranges } from '../../../api/ranges';
 import { reshapeQuery } from '../../../api/solving';
 import { NumberField } from '../../../parts/fields/NumberField';
+import { FormFields, useReadable } from '../../../parts/fields/unreadable';
 import { Refusal } from '../../../parts/forms/Refusal';
 import { editingWords } from '../../../words/editing';
 import { w } from '../../../words/words';
@@ -33,6 +34,7 @@ export function SymmetryDialog({ draft, tier, onKeep, onClose }: Props) {
   const s = editingWords.symmetry;
   const [fold, setFold] = useState(1);
   const [mirrored, setMirrored] = useState(true);
+  const { readable, report } = useReadable();
   const how: Reshape = { ...plainReshape, kind: 'complete', fold, mirrored };
   const becomes = useQuery(reshapeQuery(draft, tier, how));
   return (
@@ -40,13 +42,15 @@ export function SymmetryDialog({ draft, tier, onKeep, onClose }: Props) {
       <DialogTitle>{s.title(draft.tiers[tier]!.name)}</DialogTitle>
       <DialogContent>
         <Box sx={{ display: 'flex', gap: 4, alignItems: 'center', pt: 2 }}>
-          <NumberField
-            label={s.fold}
-            {...ranges.Reshape.fold}
-            min={1}
-            value={fold}
-            onChange={setFold}
-          />
+          <FormFields value={report}>
+            <NumberField
+              label={s.fold}
+              {...ranges.Reshape.fold}
+              min={1}
+              value={fold}
+              onChange={setFold}
+            />
+          </FormFields>
           <FormControlLabel
             control={
               <Checkbox checked={mirrored} onChange={(e) => setMirrored(e.target.checked)} />
@@ -64,7 +68,11 @@ export function SymmetryDialog({ draft, tier, onKeep, onClose }: Props) {
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>{w.common.cancel}</Button>
-        <Button variant="contained" onClick={() => onKeep(how)} disabled={becomes.isError}>
+        <Button
+          variant="contained"
+          onClick={() => onKeep(how)}
+          disabled={becomes.isError || !readable}
+        >
           {s.keep}
         </Button>
       </DialogActions>

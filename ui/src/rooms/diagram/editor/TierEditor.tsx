@@ -90,10 +90,10 @@ export function TierEditor(props: Props) {
   const add = async () => {
     const row = draft.tiers.length;
     // Only the new tier is taken over: the others may have been typed in meanwhile.
-    const fresh = (await reshaped(Math.max(0, row - 1), { ...plainReshape, kind: 'append' }))
-      ?.tiers;
-    if (!fresh) return;
-    setTiers((list) => [...list, fresh.at(-1)!]);
+    const how: Reshape = { ...plainReshape, kind: 'append' };
+    const grown = await reshaped(draft, Math.max(0, row - 1), how);
+    if (!grown) return;
+    setTiers((list) => [...list, grown.tiers.at(-1)!]);
     focusName(row);
   };
   const move = (from: number, to: number) => {
@@ -112,18 +112,26 @@ export function TierEditor(props: Props) {
     if (row + 1 < draft.tiers.length) focusName(row + 1);
     else void add();
   };
-  /** The draft with a tier reshaped; undefined where that cannot be, which is then said. */
-  const reshaped = async (tier: number, how: Reshape): Promise<Draft | undefined> => {
+  /** A draft with a tier reshaped; undefined where that cannot be, which is then said. */
+  const reshaped = async (of: Draft, tier: number, how: Reshape): Promise<Draft | undefined> => {
     try {
-      return await askReshape(draft, tier, how);
+      return await askReshape(of, tier, how);
     } catch (e) {
       say({ text: e instanceof ApiProblem ? e.message : w.common.unreachable });
       return undefined;
     }
   };
-  const reshape = async (tier: number, how: Reshape) => {
-    const after = await reshaped(tier, how);
-    if (after) set(() => after);
+  const reshape = async (key: string, how: Reshape) => {
+    const placeIn = (d: Draft) => d.tiers.findIndex((t) => t.key === key);
+    let before: Draft | undefined;
+    let after: Draft | undefined;
+    // What was typed while the server answered stays: it is then asked of that draft.
+    while (before !== acts.draft()) {
+      before = acts.draft();
+      after = placeIn(before) < 0 ? undefined : await reshaped(before, placeIn(before), how);
+      if (!after) return;
+    }
+    set(() => after!);
   };
   const sensors = useSensors(
     useSensor(PointerSensor, byPointer),
@@ -146,14 +154,14 @@ export function TierEditor(props: Props) {
     remove: (key) => setTiers((list) => list.filter((o) => o.key !== key)),
     pull: onPull,
     off: onOff,
-    reshape: (tier, how) => void reshape(tier, how),
+    reshape: (key, how) => void reshape(key, how),
     mend: props.onMend,
     enter,
   });
   // The same list while only what is in the tiers changes: a new one draws every row anew.
   const joined = draft.tiers.map((t) => t.key).join('\n');
   const keys = useMemo(() => joined.split('\n'), [joined]);
-  const named = new Map(tiers.map((t) => [t.name, t]));
+  const solved = new Map(tiers.map((t) => [t.key, t]));
   return (
     <Box ref={table}>
       <DndContext
@@ -169,7 +177,7 @@ export function TierEditor(props: Props) {
                 tier={t}
                 place={i}
                 last={i + 1 === draft.tiers.length}
-                solved={named.get(t.name)}
+                solved={solved.get(t.key)}
                 problems={problems.filter((p) => p.tier === i)}
                 names={draft.tiers.map((o) => o.name).filter((n) => n && n !== t.name)}
                 selected={selected === t.key}

@@ -71,7 +71,7 @@ export const TierTools = memo(function TierTools(props: Props) {
         name={name}
         tier={place}
         draft={acts.draft}
-        onReshape={(how) => acts.reshape(place, how)}
+        onReshape={(how) => acts.reshape(tierKey, how)}
       />
     </>
   );

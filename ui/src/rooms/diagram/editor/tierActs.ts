@@ -11,7 +11,7 @@ export interface TierActs {
   pull: (key: string) => void;
   /** Looks at the stone without the tier, or with it again. */
   off: (key: string) => void;
-  reshape: (place: number, how: Reshape) => void;
+  reshape: (key: string, how: Reshape) => void;
   /** Shows a better cutting order. */
   mend: () => void;
   enter: (e: KeyboardEvent, place: number) => void;
@@ -35,7 +35,7 @@ export function useTierActs(now: TierActs): TierActs {
       remove: (key) => latest.current.remove(key),
       pull: (key) => latest.current.pull(key),
       off: (key) => latest.current.off(key),
-      reshape: (i, how) => latest.current.reshape(i, how),
+      reshape: (key, how) => latest.current.reshape(key, how),
       mend: () => latest.current.mend(),
       enter: (e, i) => latest.current.enter(e, i),
     }),
