@@ -25,7 +25,8 @@ type MovedAngles struct {
 	// Before is the stone as it was, Exact that for the target, After that once it is rounded.
 	Before, Exact, After        *cutting.Stone
 	PavilionFactor, CrownFactor float64
-	// Margin in degrees is what the shallowest pavilion tier was given, 0 without a target.
+	// Margin in degrees is what the shallowest pavilion tier was given or, without a target,
+	// would be given unasked; 0 without a pavilion.
 	Margin   float64
 	Warnings []diagram.Problem
 	// Errors tell what became in After of the meets of Exact.
@@ -61,6 +62,9 @@ func MoveAngles(ctx context.Context, stone *cutting.Stone, ask AnglesAsked) (*Mo
 		out.Exact, out.Errors, out.Warnings = moved.Stone, moved.Errors, moved.Warnings()
 		out.PavilionFactor, out.CrownFactor, out.Margin = moved.PavilionFactor, moved.CrownFactor, moved.Margin
 	} else {
+		if lead := angles.Shallowest(stone); lead >= 0 {
+			out.Margin = angles.OwnMargin(stone.Diagram, lead)
+		}
 		out.Warnings = angles.LeakingOptionals(stone.Diagram, stone.Diagram.RefractiveIndex)
 	}
 	out.After = out.Exact

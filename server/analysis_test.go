@@ -69,6 +69,7 @@ func TestAnglesMoveAndRoundOverTheWire(t *testing.T) {
 	assert.Less(t, best.Best.Gap, best.Nearest.Gap)
 	assert.InDelta(t, best.Best.Gap, best.Meets[0].Gap, 1e-9)
 	assert.Equal(t, draft, best.Exact, "without a target only the rounding moves")
+	assert.InDelta(t, *best.Tiers[4].MarginFrom, best.Margin, 1e-9, "a margin to choose begins with the shallowest tier's own")
 
 	var seen server.Loupe
 	c.put(http.MethodPost, "/api/loupe", server.LoupeRequest{Draft: best.Draft, Exact: &draft, Width: 9}, &seen)

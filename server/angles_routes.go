@@ -46,7 +46,8 @@ type AnglesReport struct {
 	Exact          Draft   `json:"exact"`
 	PavilionFactor float64 `json:"pavilionFactor"`
 	CrownFactor    float64 `json:"crownFactor"`
-	// Margin is what the shallowest pavilion tier was given, 0 without a target.
+	// Margin is what the shallowest pavilion tier was given or, without a target, would be
+	// given unasked; 0 without a pavilion.
 	Margin   float64      `json:"margin"`
 	Tiers    []MovedTier  `json:"tiers"`
 	Before   MovedStone   `json:"before"`

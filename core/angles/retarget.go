@@ -58,6 +58,12 @@ const (
 	OutOfTarget diagram.Code = "out-of-target"
 )
 
+// OwnMargin is what a tier keeps in degrees where no margin is chosen: its own, at least
+// LeastMargin.
+func OwnMargin(d *diagram.Diagram, tier int) float64 {
+	return math.Max(d.Tiers[tier].Angle-material.CriticalAngle(d.RefractiveIndex), LeastMargin)
+}
+
 // Retarget stretches each side of a stone along its axis so that the shallowest
 // pavilion tier comes to stand at the wanted margin: tan t′ = k·tan t. That breaks no
 // meet of a side, and none at a level, upright girdle; outline, indexes and the table's
@@ -69,7 +75,7 @@ func Retarget(s *cutting.Stone, to Target) (*Retargeted, error) {
 	}
 	d := s.Diagram
 	was := d.Tiers[lead].Angle
-	margin := math.Max(was-material.CriticalAngle(d.RefractiveIndex), LeastMargin)
+	margin := OwnMargin(d, lead)
 	if to.Margin != nil {
 		margin = *to.Margin
 	}

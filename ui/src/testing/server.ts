@@ -35,10 +35,13 @@ export function serve(answers: Record<string, Answer>): { asked: string[] } {
     const text = await request.text();
     const answer = await answers[key]!((text ? JSON.parse(text) : undefined) as never, pathname);
     if (answer instanceof Refused)
-      return Response.json(answer.problem, {
-        status: answer.status,
-        headers: { 'Content-Type': 'application/problem+json' },
-      });
+      return Response.json(
+        { places: [], ...answer.problem },
+        {
+          status: answer.status,
+          headers: { 'Content-Type': 'application/problem+json' },
+        },
+      );
     return answer === undefined ? new Response(null, { status: 204 }) : Response.json(answer);
   });
   return { asked };

@@ -100,7 +100,7 @@ function Choice({ n, draft, chosen, onChoose }: ChoiceProps) {
 
 /** The stops that would be written, those that change marked. */
 function Stops({ was, is }: { was: Draft; is: Draft }) {
-  const worded = new Map(useSolved(is).solved?.stone?.tiers.map((t) => [t.name, t.stop]));
+  const worded = new Map(useSolved(is).solved?.stone?.tiers.map((t) => [t.key, t.stop]));
   return (
     <Sheet dense head={[w.tiers.tier, w.tiers.angle, w.tiers.stop]}>
       {is.tiers.map((t, i) => (
@@ -113,7 +113,7 @@ function Stops({ was, is }: { was: Draft; is: Draft }) {
         >
           <td className="figure">{t.name}</td>
           <td className="figure">{t.angle}°</td>
-          <td>{worded.get(t.name) ?? t.stop}</td>
+          <td>{worded.get(t.key) ?? t.stop}</td>
         </Box>
       ))}
     </Sheet>

@@ -13,7 +13,7 @@ interface Props {
   set: (change: Partial<AngleWish>) => void;
   /** The machine's own step in degrees. */
   step: number;
-  /** What the shallowest tier was given. */
+  /** What the shallowest tier was given or would be given unasked; undefined until it is known. */
   margin: number | undefined;
 }
 
@@ -42,7 +42,9 @@ export function AngleChoices({ wish, set, step, margin }: Props) {
         label={a.margin}
         value={wish.margin === null ? 'own' : 'chosen'}
         options={{ own: a.ownMargin, chosen: a.chosenMargin }}
-        onChange={(v) => set({ margin: v === 'own' ? null : rounded(margin || 2) })}
+        onChange={(v) =>
+          set({ margin: v === 'own' || margin === undefined ? null : rounded(margin) })
+        }
         width={190}
       />
       {wish.margin !== null && (

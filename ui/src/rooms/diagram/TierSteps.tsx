@@ -27,7 +27,7 @@ interface Props {
 
 /** The tiers one under another, each with a picture of the stone as it leaves it. */
 export function TierSteps({ title, draft, stone, marks }: Props) {
-  const worded = new Map(stone?.tiers.map((t) => [t.name, t.stop]));
+  const worded = new Map(stone?.tiers.map((t) => [t.key, t.stop]));
   const failed = marks.findIndex((m) => m.wrong);
   // What comes after a tier that cannot be cut cannot be drawn.
   const drawn = (i: number) => stone && (stone.complete || failed < 0 || i < failed);
@@ -73,7 +73,7 @@ export function TierSteps({ title, draft, stone, marks }: Props) {
                 {mark.wrong ? (
                   <Typography color="error">✕ {mark.wrong}</Typography>
                 ) : (
-                  <Typography>{(drawn(i) && worded.get(t.name)) || t.stop}</Typography>
+                  <Typography>{(drawn(i) && worded.get(t.key)) || t.stop}</Typography>
                 )}
                 <Typography variant="body2" color="text.secondary">
                   {[mark.moved && o.moved, mark.restopped && o.stop, mark.free && o.free]

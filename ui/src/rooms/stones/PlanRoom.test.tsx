@@ -24,7 +24,7 @@ const answers = {
   'GET /api/diagrams/d1': () => diagram,
   'GET /api/diagrams/d1/proposal': () => choicesOf(),
   // What a plan comes to is not what these tests are about.
-  'POST /api/assess': () => new Refused(422, { detail: 'nothing to assess', places: [] }),
+  'POST /api/assess': () => new Refused(422, { detail: 'nothing to assess' }),
 };
 
 const type = (label: string | RegExp, value: string) =>
@@ -85,7 +85,6 @@ test('a plan that is refused says why and stays as it was typed', async () => {
     'POST /api/stones': () =>
       new Refused(422, {
         detail: 'This machine does not reach 96°.',
-        places: [],
       }),
   });
   renderInApp(<PlanRoom />, '/stones/new?diagram=d1', '/stones/new');
