@@ -5,17 +5,19 @@ type Answer = (body: never, path: string) => unknown;
 
 /** An answer that refuses. */
 export class Refused {
+  readonly problem: Problem;
+
   constructor(
     readonly status: number,
-    readonly problem: Partial<Problem>,
-  ) {}
+    problem: Partial<Problem>,
+  ) {
+    this.problem = { type: '', title: '', status, detail: '', places: [], ...problem };
+  }
 }
 
 export const stale = new Refused(409, {
   type: '/problems/stale',
-  status: 409,
   detail: 'It was changed elsewhere.',
-  places: [],
 });
 
 /**
@@ -24,7 +26,8 @@ export const stale = new Refused(409, {
  */
 export function serve(answers: Record<string, Answer>): { asked: string[] } {
   const asked: string[] = [];
-  vi.stubGlobal('fetch', async (request: Request) => {
+  vi.stubGlobal('fetch', async (to: RequestInfo, init?: RequestInit) => {
+    const request = new Request(to, init);
     const { pathname } = new URL(request.url);
     const called = `${request.method} ${pathname}`;
     asked.push(called);
@@ -34,14 +37,12 @@ export function serve(answers: Record<string, Answer>): { asked: string[] } {
     if (key === undefined) throw new TypeError(`nobody answers ${called}`);
     const text = await request.text();
     const answer = await answers[key]!((text ? JSON.parse(text) : undefined) as never, pathname);
+    if (answer instanceof Response) return answer;
     if (answer instanceof Refused)
-      return Response.json(
-        { places: [], ...answer.problem },
-        {
-          status: answer.status,
-          headers: { 'Content-Type': 'application/problem+json' },
-        },
-      );
+      return Response.json(answer.problem, {
+        status: answer.status,
+        headers: { 'Content-Type': 'application/problem+json' },
+      });
     return answer === undefined ? new Response(null, { status: 204 }) : Response.json(answer);
   });
   return { asked };

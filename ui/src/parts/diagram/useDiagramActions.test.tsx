@@ -21,7 +21,7 @@ test('a diagram that is deleted can be brought back, and where that fails it is 
   serve({
     'DELETE /api/diagrams/d1': () => undefined,
     'POST /api/diagrams/d1/restore': () =>
-      new Refused(404, { status: 404, detail: 'It was deleted too long ago.' }),
+      new Refused(404, { detail: 'It was deleted too long ago.' }),
   });
   renderInApp(<Actions />);
   fireEvent.click(screen.getByText('delete'));

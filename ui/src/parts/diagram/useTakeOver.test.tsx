@@ -63,7 +63,7 @@ test('a variant is one request, and where it is refused that is said', async () 
   const { asked } = serve({
     'POST /api/diagrams/d1/variant': (body: { draft: { name: string } }) =>
       refuse
-        ? new Refused(422, { status: 422, detail: 'It cannot be cut.' })
+        ? new Refused(422, { detail: 'It cannot be cut.' })
         : diagramOf({ id: 'd2', draft: draftOf(body.draft) }),
   });
   const { router } = renderInApp(<Taking />);

@@ -6,7 +6,7 @@ import Typography from '@mui/material/Typography';
 import { useQueries, useQuery, type UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { Diagram, DiagramPage, DraftTier } from '../../api/client';
+import { ApiProblem, type Diagram, type DiagramPage, type DraftTier } from '../../api/client';
 import { diagramQuery } from '../../api/diagrams';
 import { usualQuery } from '../../api/settings';
 import { faceUp, plainLighting, type Lighting, type Show } from '../../parts/light/lighting';
@@ -116,11 +116,14 @@ export function CompareRoom() {
 
 /** Several answers as one: there as soon as all are. One that is gone is left out. */
 function together(asked: UseQueryResult<DiagramPage>[]) {
-  const there = asked.filter((q) => !q.isError);
+  const gone = (q: UseQueryResult) =>
+    q.error instanceof ApiProblem && q.error.problem.status === 404;
+  const there = asked.filter((q) => !gone(q));
+  const failed = there.find((q) => q.isError);
   return {
     data: there.every((q) => q.data) ? there.map((q) => q.data!) : undefined,
-    isError: false,
-    error: null,
+    isError: failed !== undefined,
+    error: failed?.error,
     refetch: () => Promise.all(asked.map((q) => q.refetch())),
   };
 }

@@ -86,8 +86,7 @@ test('between two meets the plane is held, inside what can be cut, and the draft
 
 test('a stop that the server cannot word leaves the tier where it was and says why', async () => {
   const { pull, write } = await pulling({
-    'POST /api/pull/stop': () =>
-      new Refused(422, { status: 422, detail: 'It cannot be cut there.' }),
+    'POST /api/pull/stop': () => new Refused(422, { detail: 'It cannot be cut there.' }),
   });
   act(() => pull().nudge(1));
   await waitFor(() => expect(pull().error?.message).toBe('It cannot be cut there.'));
