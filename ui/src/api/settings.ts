@@ -57,6 +57,10 @@ export function storeSettings(queries: QueryClient, settings: Settings): void {
   void reread(queries, usualQuery.queryKey);
 }
 
+/** The machine with an ID, the default where it is gone. */
+export const machineOf = (s: Settings, id: string) =>
+  s.machines.find((m) => m.id === id) ?? defaultMachine(s);
+
 /** The machine that is used where nothing else is said. */
 export const defaultMachine = (s: Settings) =>
   s.machines.find((m) => m.id === s.machine) ?? s.machines[0]!;

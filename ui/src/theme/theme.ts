@@ -90,7 +90,13 @@ export function makeTheme(scheme: Scheme): Theme {
         defaultProps: { variant: 'outlined', color: 'inherit', disableElevation: true },
         styleOverrides: {
           root: { minHeight: 44, borderColor: t.hairline, whiteSpace: 'nowrap' },
-          contained: { '&.MuiButton-colorInherit': { background: t.ink, color: t.sheet } },
+          // What cannot be pressed must not look as if it could.
+          contained: {
+            '&.MuiButton-colorInherit:not(.Mui-disabled)': {
+              background: t.ink,
+              color: t.sheet,
+            },
+          },
         },
       },
       MuiIconButton: { styleOverrides: { root: { width: 44, height: 44, borderRadius: 2 } } },

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
-import type { Assessment, Choices, Machine } from '../../api/client';
+import type { Assessment, Choices, Settings } from '../../api/client';
 import { ranges } from '../../api/ranges';
+import { machineOf } from '../../api/settings';
 import { MaterialField } from '../../parts/fields/MaterialField';
 import { NumberField } from '../../parts/fields/NumberField';
 import { names, PickField } from '../../parts/fields/PickField';
@@ -11,14 +12,15 @@ interface Props {
   choices: Choices;
   /** Girdle tiers that calipers can measure. */
   calipers: string[];
-  machines: Machine[];
+  settings: Settings;
   /** The machine's gears, the one that fits best first. */
   ranking: Assessment['ranking'];
   onChange: (change: Partial<Choices>) => void;
 }
 
 /** What is decided when a stone is planned. */
-export function PlanChoices({ choices, calipers, machines, ranking, onChange }: Props) {
+export function PlanChoices({ choices, calipers, settings, ranking, onChange }: Props) {
+  const { machines } = settings;
   return (
     <Box
       sx={{ display: 'flex', flexWrap: 'wrap', gap: 3, mb: 3 }}
@@ -35,7 +37,7 @@ export function PlanChoices({ choices, calipers, machines, ranking, onChange }: 
       {machines.length > 1 && (
         <PickField
           label={w.stones.machine}
-          value={choices.machine}
+          value={machineOf(settings, choices.machine).id}
           options={Object.fromEntries(machines.map((m) => [m.id, m.name]))}
           onChange={(machine) => onChange({ machine })}
           width={190}

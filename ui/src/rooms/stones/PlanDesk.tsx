@@ -55,7 +55,7 @@ export function PlanDesk(props: Props) {
       <PlanChoices
         choices={choices}
         calipers={a?.calipers.map((c) => c.tier) ?? []}
-        machines={settings.machines}
+        settings={settings}
         ranking={a?.ranking ?? []}
         onChange={set}
       />

@@ -2,7 +2,7 @@ import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test } from 'vitest';
 import type { Choices } from '../../api/client';
 import { renderInApp } from '../../testing/app';
-import { choicesOf, diagramOf, settingsOf, stoneOf, usual } from '../../testing/records';
+import { choicesOf, diagramOf, machineOf, settingsOf, stoneOf, usual } from '../../testing/records';
 import { Refused, serve } from '../../testing/server';
 import { fieldWords } from '../../words/fields';
 import { runWords } from '../../words/runs';
@@ -117,4 +117,16 @@ test('a recut is planned over the version of the stone that was seen, with what 
   fireEvent.click(button(workWords.keepRecut));
   await waitFor(() => expect(router.state.location.pathname).toBe('/stones/a'));
   expect(asked).toMatchObject({ why: 'the table is worn', version: 5, choices: { gear: 96 } });
+});
+
+test('a plan whose machine is gone shows the one that it is reckoned for', async () => {
+  const machines = [machineOf(), machineOf({ id: 'm2', name: 'Travelling wheel' })];
+  serve({
+    ...answers,
+    'GET /api/settings': () => settingsOf({ machines, machine: 'm2' }),
+    'GET /api/diagrams/d1/proposal': () => choicesOf({ machine: 'sold' }),
+  });
+  renderInApp(<PlanRoom />, '/stones/new?diagram=d1', '/stones/new');
+  await screen.findByText(w.stones.planTitle);
+  expect(screen.getByLabelText(w.stones.machine).textContent).toBe('Travelling wheel');
 });
