@@ -1,4 +1,4 @@
-import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, expect, test } from 'vitest';
 import type { DraftTier } from '../../api/client';
 import { diagramQuery } from '../../api/diagrams';
@@ -48,6 +48,21 @@ test('a diagram that is gone is left out, and one is taken out by its button', a
   await waitFor(() => expect(router.state.location.search).toBe('?ids=gone%2Clow'));
   expect(screen.getByRole('region', { name: 'Lantern, low' })).toBeTruthy();
   expect(screen.queryByRole('region', { name: 'Lantern' })).toBeNull();
+});
+
+test('another diagram is held beside those that are there, which stay meanwhile', async () => {
+  let come: ((d: unknown) => void) | undefined;
+  const slow = () => new Promise((done) => (come = done));
+  serve({ ...answers, 'GET /api/diagrams/low': slow });
+  const { router } = renderInApp(<CompareRoom />, '/compare?ids=lantern');
+  const heading = await screen.findByRole('heading', { name: v.title });
+  await act(() => router.navigate('/compare?ids=lantern,low'));
+  expect(screen.getByRole('region', { name: 'Lantern' })).toBeTruthy();
+  await waitFor(() => expect(come).toBeDefined());
+  come!(answers['GET /api/diagrams/low']());
+  expect(await screen.findByRole('region', { name: 'Lantern, low' })).toBeTruthy();
+  // The page was not drawn anew: what had the focus has it still.
+  expect(screen.getByRole('heading', { name: v.title })).toBe(heading);
 });
 
 test('while the server is away that is said, and what was there stays there', async () => {

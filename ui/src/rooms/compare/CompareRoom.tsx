@@ -12,6 +12,7 @@ import { usualQuery } from '../../api/settings';
 import { faceUp, plainLighting, type Lighting, type Show } from '../../parts/light/lighting';
 import { Await, Empty, PageHead } from '../../parts/Page';
 import { PickField } from '../../parts/fields/PickField';
+import { Refusal } from '../../parts/forms/Refusal';
 import { Sheet } from '../../parts/Sheet';
 import { Profile } from '../../parts/stone/Profile';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
@@ -40,9 +41,10 @@ export function CompareRoom() {
   const ids = (params.get('ids')?.split(',').filter(Boolean) ?? []).slice(0, most);
   const usual = useQuery(usualQuery).data;
   const asked = useQueries({ queries: ids.map(diagramQuery) });
+  const all = together(asked);
   const choose = (next: string[]) => setParams({ ids: next.join(',') }, { replace: true });
   return (
-    <Await query={together(asked)}>
+    <Await query={all}>
       {(chosen) => {
         // One material for all: what the first was drawn for, until another is chosen.
         const common = lighting ?? (chosen[0] && usual && plainLighting(chosen[0].draft, usual));
@@ -66,6 +68,7 @@ export function CompareRoom() {
                 {w.rooms.diagrams}
               </Button>
             </PageHead>
+            <Refusal error={all.error} />
             {chosen.length === 0 ? (
               <Empty text={v.none} />
             ) : (
@@ -114,16 +117,20 @@ export function CompareRoom() {
   );
 }
 
-/** Several answers as one: there as soon as all are. One that is gone is left out. */
+/**
+ * Several answers as one: those that are there while others are on their way. One that is gone is
+ * left out.
+ */
 function together(asked: UseQueryResult<DiagramPage>[]) {
   const gone = (q: UseQueryResult) =>
     q.error instanceof ApiProblem && q.error.problem.status === 404;
-  const there = asked.filter((q) => !gone(q));
-  const failed = there.find((q) => q.isError);
+  const wanted = asked.filter((q) => !gone(q));
+  const there = wanted.flatMap((q) => q.data ?? []);
+  const failed = wanted.find((q) => q.isError && !q.data);
   return {
-    data: there.every((q) => q.data) ? there.map((q) => q.data!) : undefined,
+    data: there.length > 0 || wanted.length === 0 ? there : undefined,
     isError: failed !== undefined,
-    error: failed?.error,
+    error: failed?.error ?? null,
     refetch: () => Promise.all(asked.map((q) => q.refetch())),
   };
 }
