@@ -42,7 +42,10 @@ export function CompareRoom() {
   const usual = useQuery(usualQuery).data;
   const asked = useQueries({ queries: ids.map(diagramQuery) });
   const all = together(asked);
-  const choose = (next: string[]) => setParams({ ids: next.join(',') }, { replace: true });
+  // At once: a list that is opened again must not still offer what was just taken from it, and
+  // move under the hand when that goes.
+  const choose = (next: string[]) =>
+    setParams({ ids: next.join(',') }, { replace: true, flushSync: true });
   return (
     <Await query={all}>
       {(chosen) => {
