@@ -6,6 +6,7 @@ import (
 	"cressa/core/angles"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/material"
 	"cressa/workshop"
 )
 
@@ -100,6 +101,34 @@ func (m *MovedAngles) Tiers() []MovedTier {
 		if to[i] != nil {
 			out[i].Judgement = workshop.JudgeMargin(*to[i])
 		}
+	}
+	return out
+}
+
+// SizedStone is what a stone measures at a finished width, lengths in mm.
+type SizedStone struct {
+	CriticalAngle float64
+	// Height, Crown and Pavilion are nil where the stone has none.
+	Height, Crown, Pavilion *float64
+	// Carats is nil without a material.
+	Carats *float64
+}
+
+// Sized returns what a stone measures at a finished width in mm, and what it weighs in a
+// material, nil for none.
+func Sized(s *cutting.Stone, width float64, of *material.Material) SizedStone {
+	m := s.Measures()
+	mm := func(share *float64) *float64 {
+		if share == nil {
+			return nil
+		}
+		v := *share * width
+		return &v
+	}
+	out := SizedStone{CriticalAngle: material.CriticalAngle(s.Diagram.RefractiveIndex), Height: mm(&m.HeightWidth), Crown: mm(m.CrownHeight), Pavilion: mm(m.PavilionDepth)}
+	if of != nil {
+		carats := cutting.Carats(m.VolumeFactor, width, of.SG)
+		out.Carats = &carats
 	}
 	return out
 }

@@ -8,7 +8,6 @@ import (
 
 	"cressa/analysis"
 	"cressa/core/angles"
-	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/material"
 	"cressa/workshop"
@@ -119,7 +118,7 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 	out := AnglesReport{
 		Draft: draftView(b.Draft.draft().Rewritten(m.After.Diagram, nil)), Exact: draftView(b.Draft.draft().Rewritten(m.Exact.Diagram, nil)),
 		PavilionFactor: m.PavilionFactor, CrownFactor: m.CrownFactor, Margin: m.Margin, Tiers: []MovedTier{},
-		Before: movedStone(m.Before, b.Width, weighed), After: movedStone(m.After, b.Width, weighed),
+		Before: MovedStone(analysis.Sized(m.Before, b.Width, weighed)), After: MovedStone(analysis.Sized(m.After, b.Width, weighed)),
 		Warnings: placesOf(m.Warnings), Meets: meetViews(analysis.Meets(m.Exact, m.Errors, b.Width)), Ended: string(m.Status),
 	}
 	out.Nearest.Gap, out.Nearest.Residual = m.RoundingCost(m.Nearest, b.Width)
@@ -140,21 +139,4 @@ func materialOf(settings workshop.Settings, name string) (*material.Material, er
 		return nil, diagram.Problem{Code: workshop.UnknownMaterial, TierNo: -1, Field: "material", Text: name}
 	}
 	return &m, nil
-}
-
-func movedStone(s *cutting.Stone, width float64, of *material.Material) MovedStone {
-	m := s.Measures()
-	mm := func(share *float64) *float64 {
-		if share == nil {
-			return nil
-		}
-		v := *share * width
-		return &v
-	}
-	out := MovedStone{CriticalAngle: material.CriticalAngle(s.Diagram.RefractiveIndex), Height: mm(&m.HeightWidth), Crown: mm(m.CrownHeight), Pavilion: mm(m.PavilionDepth)}
-	if of != nil {
-		carats := cutting.Carats(m.VolumeFactor, width, of.SG)
-		out.Carats = &carats
-	}
-	return out
 }

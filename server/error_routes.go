@@ -8,6 +8,7 @@ import (
 
 	"cressa/analysis"
 	"cressa/core/angles"
+	"cressa/core/tolerance"
 )
 
 // MachineErrors are those of the default machine: standard deviations, angle and index in
@@ -107,8 +108,7 @@ func (s *Server) startTolerance(c *echo.Context, in byIDWithBody[ToleranceReques
 		return none{}, err
 	}
 	ask := analysis.ErrorsAsked{Width: b.Width, Angle: b.Angle, Index: b.Index, Depth: b.Depth, Trials: b.Trials, Seed: 1}
-	// All tiers err at once, and then each alone.
-	total := b.Trials * (1 + len(stone.Diagram.Tiers))
+	total := tolerance.Cuts(stone, b.Trials)
 	var result *ToleranceResult
 	var reached int
 	s.trials.start(s.background, in.ID, ToleranceLine{Progress: Progress{Total: total}, Asked: &b},

@@ -11,8 +11,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// told is what a follower gets, line by line, each ending with how the work ended.
-func told(ctx context.Context, r *relay[string], key string) ([]string, error) {
+// linesOf is what a follower gets, line by line, each ending with how the work ended.
+func linesOf(ctx context.Context, r *relay[string], key string) ([]string, error) {
 	var out []string
 	err := r.follow(ctx, key, func(l string) error {
 		out = append(out, l)
@@ -25,7 +25,7 @@ func end(err error) string { return fmt.Sprint("end: ", err) }
 
 func TestWhoeverComesLaterIsToldAll(t *testing.T) {
 	r := newRelay[string]()
-	nothing, err := told(t.Context(), r, "a")
+	nothing, err := linesOf(t.Context(), r, "a")
 	require.NoError(t, err)
 	assert.Empty(t, nothing, "nothing was started")
 
@@ -51,14 +51,14 @@ func TestWhoeverComesLaterIsToldAll(t *testing.T) {
 	var all sync.WaitGroup
 	for range 3 {
 		all.Go(func() {
-			lines, err := told(t.Context(), r, "a")
+			lines, err := linesOf(t.Context(), r, "a")
 			assert.NoError(t, err)
 			assert.Equal(t, want, lines)
 		})
 	}
 	close(rest)
 	all.Wait()
-	again, err := told(t.Context(), r, "a")
+	again, err := linesOf(t.Context(), r, "a")
 	require.NoError(t, err)
 	assert.Equal(t, want, again, "the result is found again")
 }
@@ -73,14 +73,14 @@ func TestARunIsStoppedAndReplaced(t *testing.T) {
 	r.start(t.Context(), "b", "2", until, end)
 	r.stop("a")
 	r.stop("nobody")
-	lines, err := told(t.Context(), r, "a")
+	lines, err := linesOf(t.Context(), r, "a")
 	require.NoError(t, err)
 	assert.Equal(t, []string{"1", "end: context canceled"}, lines)
 
 	// Who starts again wants the newer; the older has ended by then or ends.
 	before := r.find("b")
 	r.start(t.Context(), "b", "3", func(context.Context, func(string)) error { return nil }, end)
-	lines, err = told(t.Context(), r, "b")
+	lines, err = linesOf(t.Context(), r, "b")
 	require.NoError(t, err)
 	assert.Equal(t, []string{"3", "end: <nil>"}, lines)
 	r.working.Wait()
@@ -91,7 +91,7 @@ func TestARunIsStoppedAndReplaced(t *testing.T) {
 	ctx, stop := context.WithCancel(t.Context())
 	r.start(ctx, "c", "4", until, end)
 	gone()
-	_, err = told(ended, r, "c")
+	_, err = linesOf(ended, r, "c")
 	assert.ErrorIs(t, err, context.Canceled)
 	// The end of the server ends them all.
 	stop()

@@ -11,7 +11,6 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"cressa/analysis"
-	"cressa/core/cutting"
 	"cressa/core/material"
 	"cressa/core/sweep"
 	"cressa/workshop"
@@ -166,12 +165,8 @@ func (s *Server) startSweep(c *echo.Context, in byIDWithBody[SweepRequest]) (non
 }
 
 func sweptPoint(of workshop.Sweep, no int, p sweep.Point) SweptPoint {
-	out := SweptPoint{No: no, Point: p, Height: p.HeightWidth * of.Asked.Width, Return: p.Return(of.Asked.Model), Judgement: string(workshop.JudgeMargin(p.Margin))}
-	if of.SG > 0 {
-		carats := cutting.Carats(p.VolumeFactor, of.Asked.Width, of.SG)
-		out.Carats = &carats
-	}
-	return out
+	f := of.Figures(p)
+	return SweptPoint{No: no, Point: p, Return: f.Return, Height: f.Height, Carats: f.Carats, Judgement: string(f.Judgement)}
 }
 
 func (s *Server) sweepHead(ctx context.Context, w workshop.Sweep) (SweepHead, error) {

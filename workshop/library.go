@@ -5,15 +5,12 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"math"
 	"regexp"
 	"slices"
 	"strings"
 	"time"
 
-	"cressa/core/cutting"
 	"cressa/core/diagram"
-	"cressa/core/drawing"
 )
 
 // Library keeps diagrams: their drafts, their revisions, and how they look to a machine.
@@ -150,99 +147,6 @@ type DiagramPage struct {
 	Gears    []string
 	Waiting  int
 }
-
-// Facts are what a library is searched and sorted by, derived from a revision.
-type Facts struct {
-	Name            string
-	Outline         string
-	Gear            int
-	RefractiveIndex float64
-	Tiers           int
-	Facets          int
-	LengthWidth     float64
-	HeightWidth     float64
-	// TableWidth is 0 without a table.
-	TableWidth float64
-	// Shallowest is the lowest pavilion angle of a tier that is not optional, level
-	// facets left out: a material suits the diagram where it keeps light at that angle.
-	// It is 90 for a stone without a pavilion.
-	Shallowest float64
-}
-
-// Picture is a small line drawing of a stone from above and from the side, in
-// widths of the stone. A polygon is the x (to the right) and y (up) of each corner
-// in turn.
-type Picture struct {
-	Above [][]float64
-	Side  [][]float64
-}
-
-// Revision is one version of a diagram, never changed, named by its content.
-type Revision struct {
-	Hash    string
-	Diagram *diagram.Diagram
-	Facts   Facts
-	Picture Picture
-	Created time.Time
-}
-
-// NotCuttable is the error for a draft that cannot be kept: it says why, place by
-// place.
-type NotCuttable struct{ Problems []diagram.Problem }
-
-func (e NotCuttable) Error() string { return e.Problems[0].Error() }
-
-// revisionOf cuts the diagram and derives what is kept beside it.
-func (l *Library) revisionOf(d *diagram.Diagram) (*Revision, error) {
-	stone, err := cutting.Cut(d)
-	if err != nil {
-		var p diagram.Problem
-		if errors.As(err, &p) {
-			return nil, NotCuttable{[]diagram.Problem{p}}
-		}
-		return nil, err
-	}
-	m := stone.Measures()
-	facts := Facts{
-		Name: d.Name, Outline: string(d.Outline), Gear: d.Gear, RefractiveIndex: d.RefractiveIndex,
-		Tiers: len(d.Tiers), Facets: m.Facets, LengthWidth: m.LengthWidth, HeightWidth: m.HeightWidth,
-		Shallowest: shallowest(d),
-	}
-	if m.TableWidth != nil {
-		facts.TableWidth = *m.TableWidth
-	}
-	return &Revision{Hash: diagram.Hash(d), Diagram: d, Facts: facts, Picture: pictureOf(stone), Created: l.moment()}, nil
-}
-
-func shallowest(d *diagram.Diagram) float64 {
-	out := 90.0
-	for _, t := range d.Tiers {
-		if t.Part == diagram.Pavilion && t.Angle > 0 && !t.Optional {
-			out = min(out, t.Angle)
-		}
-	}
-	return out
-}
-
-func pictureOf(s *cutting.Stone) Picture {
-	width := s.Measures().Width
-	lines := func(polygons []drawing.Polygon) [][]float64 {
-		out := make([][]float64, len(polygons))
-		for i, p := range polygons {
-			for _, q := range p.Points {
-				// A thousandth of the width is finer than a thumbnail shows.
-				out[i] = append(out[i], round3(q.X/width), round3(q.Y/width))
-			}
-		}
-		return out
-	}
-	return Picture{
-		Above: lines(drawing.Plan(s.Solid(), diagram.Crown)),
-		Side:  lines(drawing.Elevation(s.Solid(), 180)),
-	}
-}
-
-func round3(v float64) float64 { return math.Round(v*1000) / 1000 }
 
 // Diagrams returns a page of the library, as the default machine sees it. It returns only
 // the errors of the store.

@@ -5,11 +5,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strconv"
-	"strings"
 	"time"
-
-	"gonum.org/v1/gonum/spatial/r3"
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
@@ -266,63 +262,6 @@ func (s *Stones) newPlan(ctx context.Context, diagramID, revision string, c Choi
 	return plan, a, nil
 }
 
-func facetName(i int) FacetID { return fmt.Sprintf("f%d", i+1) }
-
-// usualSetups are the two in which a stone is cut to a diagram: one side up, then the
-// other.
-func usualSetups(first diagram.Part, teeth int, turns cutting.Turns, ids []string) []Setup {
-	out := make([]Setup, 2)
-	for i, side := range []diagram.Part{first, first.Other()} {
-		out[i] = Setup{Pose: UsualPose(side, teeth, turns.Of(side))}
-		if i < len(ids) {
-			out[i].ID = ids[i]
-		}
-	}
-	return out
-}
-
-// UsualPose is that of a stone with the pavilion or the crown up, turned by so many degrees
-// clockwise as seen from above the table.
-func UsualPose(side diagram.Part, teeth int, turn float64) gear.Pose {
-	p := gear.Pose{Up: r3.Vec{Z: 1}, Gear: teeth, Turn: turn, Rotation: gear.Unmoved}
-	if side == diagram.Pavilion {
-		p.Up, p.Turn = r3.Vec{Z: -1}, -turn
-	}
-	return p
-}
-
-// layOut puts the facets of a stone into the order of the work: setup by setup, tier by
-// tier, within a tier in the visiting order. Names are those of the facets, in the order
-// of stone.Facets.
-func layOut(stone *cutting.Stone, c Choices, setups []Setup, names []FacetID) []PlannedFacet {
-	var out []PlannedFacet
-	for _, setup := range setups {
-		for no, tier := range stone.Diagram.Tiers {
-			if stone.Diagram.CutWith(tier.Part) != setup.Side() {
-				continue
-			}
-			var own []int
-			var dials []float64
-			for i, f := range stone.Facets {
-				if f.Tier == no {
-					own = append(own, i)
-					// Poses of the workshop's own can be dialled.
-					set, _ := gear.Dial(f.Plane.Normal, setup.Pose)
-					dials = append(dials, set.Index)
-				}
-			}
-			passes := len(c.Passes)
-			if tier.Part == diagram.Girdle {
-				passes = c.GirdleFinish.Passes(passes)
-			}
-			for _, k := range c.Visiting.Order(dials, setup.Pose.Gear) {
-				out = append(out, PlannedFacet{ID: names[own[k]], Tier: no, Index: stone.Facets[own[k]].Index, Setup: setup.ID, Passes: passes})
-			}
-		}
-	}
-	return out
-}
-
 // Replan gives a stone a new plan over the version that the caller read. Facets that the
 // old plan had keep their names, and so their ticks. A run has one plan: its other stones
 // that are not finished get the new one too, all of them or none. It returns ErrNotFound,
@@ -435,84 +374,5 @@ func (s *Stones) cutPlan(ctx context.Context, p Plan) (*cutting.Stone, error) {
 	return cutting.Cut(r.Diagram)
 }
 
-// facetKey tells the facets of a diagram apart: by tier and written index, which no
-// numerical method can change.
-type facetKey struct {
-	tier  int
-	index float64
-}
-
-// places returns where each facet of a stone stands in stone.Facets.
-func places(stone *cutting.Stone) map[facetKey]int {
-	out := make(map[facetKey]int, len(stone.Facets))
-	for i, f := range stone.Facets {
-		out[facetKey{f.Tier, f.Index}] = i
-	}
-	return out
-}
-
-// names returns the names of a stone's facets, in the order of stone.Facets.
-func (p *Plan) names(stone *cutting.Stone) []FacetID {
-	at := places(stone)
-	out := make([]FacetID, len(stone.Facets))
-	for _, f := range p.Facets {
-		if i, ok := at[facetKey{f.Tier, f.Index}]; ok {
-			out[i] = f.ID
-		}
-	}
-	return out
-}
-
-// highestName returns the highest number that any plan of a work has given to a facet.
-func highestName(w *journal.Work) int {
-	highest := 0
-	for _, plan := range w.Plans {
-		for _, setup := range plan.Setups {
-			for _, f := range setup.Facets {
-				if n, err := strconv.Atoi(strings.TrimPrefix(f.Facet, "f")); err == nil {
-					highest = max(highest, n)
-				}
-			}
-		}
-	}
-	return highest
-}
-
-// carryNames gives every facet of the new stone the name of the facet of the old one that
-// lies in the same direction, and one above all that were ever given to the rest.
-// Direction survives renaming, reordering and another gear.
-func carryNames(old *cutting.Stone, names []FacetID, now *cutting.Stone, highest int) []FacetID {
-	const same = 1e-6
-	out := make([]FacetID, len(now.Facets))
-	used := make([]bool, len(old.Facets))
-	for i, f := range now.Facets {
-		for k, g := range old.Facets {
-			near := r3.Norm(r3.Sub(f.Plane.Normal, g.Plane.Normal)) < same
-			if near && !used[k] && names[k] != "" && now.Diagram.Tiers[f.Tier].Part == old.Diagram.Tiers[g.Tier].Part {
-				out[i], used[k] = names[k], true
-				break
-			}
-		}
-		if out[i] == "" {
-			out[i] = facetName(highest)
-			highest++
-		}
-	}
-	return out
-}
-
 // errPlanBroken: a plan names facets or setups that are not there.
 var errPlanBroken = fmt.Errorf("%w: the plan does not fit its diagram", ErrUnreadable)
-
-// LayOut gives a plan that holds choices and turns its setups and the order of its work.
-// Names are those of the facets, in the order in which its diagram is cut; setups are the
-// names of the usual two. It is how plans were frozen that version 7 of the records had
-// worked out anew each time. A diagram that cannot be cut leaves the plan without facets.
-func (p *Plan) LayOut(d *diagram.Diagram, setups []string, names []FacetID) {
-	p.Setups = usualSetups(p.Choices.FirstSide, p.Choices.Gear, p.Turns, setups)
-	stone, err := cutting.Cut(d)
-	if err != nil || len(stone.Facets) != len(names) {
-		return
-	}
-	p.Facets = layOut(stone, p.Choices, p.Setups, names)
-}

@@ -206,15 +206,15 @@ func TestStandingFixtures(t *testing.T) {
 // behind, and each of them comes in turn until all are cut.
 func TestARunTierByTierKeepsItsStonesTogether(t *testing.T) {
 	s := smallScript()
-	for _, way := range []RunOrder{TierByTier, StoneByStone} {
+	for _, by := range []RunOrder{TierByTier, StoneByStone} {
 		stones := make([]InRun, 3)
 		var order []int
 		for {
-			i, left := s.NextInRun(way, stones)
+			i, left := s.NextInRun(by, stones)
 			if !left {
 				break
 			}
-			if way == TierByTier {
+			if by == TierByTier {
 				for _, o := range stones {
 					require.True(t, o.At == len(s.Visits) || s.Visits[stones[i].At].Block <= s.Visits[o.At].Block)
 				}
@@ -223,7 +223,7 @@ func TestARunTierByTierKeepsItsStonesTogether(t *testing.T) {
 			stones[i].At++
 		}
 		require.Len(t, order, 3*len(s.Visits))
-		if way == StoneByStone {
+		if by == StoneByStone {
 			assert.True(t, slices.IsSorted(order))
 		} else {
 			assert.Equal(t, []int{0, 0, 1, 1, 2, 2, 0, 1, 2}, order[:9], "both facets of P1 on every stone, then the girdle")

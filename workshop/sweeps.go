@@ -4,6 +4,7 @@ import (
 	"context"
 	"time"
 
+	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/sweep"
 )
@@ -46,6 +47,26 @@ func (s Sweep) Field() sweep.Field {
 		X: s.Asked.X, Y: s.Asked.Y,
 		RefractiveIndex: s.Asked.RefractiveIndex, HeadAngle: s.Asked.HeadAngle, FrostedGirdle: s.Asked.FrostedGirdle,
 	}
+}
+
+// SweptFigures are what a point of a sweep comes to on the stone that was asked about.
+type SweptFigures struct {
+	// Return is the light return under the model that was asked for, Height in mm.
+	Return, Height float64
+	// Carats is nil where no material is named.
+	Carats *float64
+	// Judgement is that of the margin.
+	Judgement Judgement
+}
+
+// Figures returns what a point comes to on the stone that was asked about.
+func (s Sweep) Figures(p sweep.Point) SweptFigures {
+	out := SweptFigures{Return: p.Return(s.Asked.Model), Height: p.HeightWidth * s.Asked.Width, Judgement: JudgeMargin(p.Margin)}
+	if s.SG > 0 {
+		carats := cutting.Carats(p.VolumeFactor, s.Asked.Width, s.SG)
+		out.Carats = &carats
+	}
+	return out
 }
 
 // KeepSweep keeps what a sweep of a diagram came to. A diagram that is gone meanwhile is an

@@ -79,12 +79,12 @@ func TestNoOtherTurnIsBetter(t *testing.T) {
 
 func TestVisitingOrders(t *testing.T) {
 	indexes := []float64{96, 24, 12, 84, 48}
-	for way, want := range map[gear.Visiting][]int{
+	for visiting, want := range map[gear.Visiting][]int{
 		gear.AsWritten:     {0, 1, 2, 3, 4},
 		gear.RoundTheWheel: {0, 2, 1, 4, 3},
 		gear.OppositePairs: {0, 4, 2, 1, 3},
 	} {
-		assert.Equal(t, want, way.Order(indexes, 96), way)
+		assert.Equal(t, want, visiting.Order(indexes, 96), visiting)
 	}
 	assert.Empty(t, gear.OppositePairs.Order(nil, 96))
 }

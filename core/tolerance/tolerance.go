@@ -41,6 +41,10 @@ type Result struct {
 	Shares []float64
 }
 
+// Cuts is how many stones Run cuts: as many as there are trials with all tiers in error, and
+// as many with each alone.
+func Cuts(s *cutting.Stone, trials int) int { return trials * (1 + len(s.Diagram.Tiers)) }
+
 // Run cuts the stone trials times with errors on all tiers, and as often with those of
 // each tier alone. Per trial each tier's angle gets one draw, because the protractor is
 // set once, and each facet's index and depth one each: the cutter brings the facet to
@@ -49,7 +53,7 @@ type Result struct {
 // once. It ends early with the context's error.
 func Run(ctx context.Context, s *cutting.Stone, spread Spread, trials int, seed uint64, report func(done, total int)) (*Result, error) {
 	meets := s.Meets()
-	total := trials * (1 + len(s.Diagram.Tiers))
+	total := Cuts(s, trials)
 	var done atomic.Int64
 	cut := func(only int) ([][]float64, error) {
 		gaps := make([][]float64, trials)

@@ -38,15 +38,15 @@ function serverOf(d: Diagram) {
 
 let server: ReturnType<typeof serverOf>;
 let kept: { keep: ReturnType<typeof vi.fn<() => Promise<void>>> };
-let told: Diagram[];
+let stored: Diagram[];
 let session: DraftSession;
 
 beforeEach(() => {
   vi.useFakeTimers();
   server = serverOf(diagram('', 1));
   kept = { keep: vi.fn(async () => {}) };
-  told = [];
-  session = new DraftSession(server.now, undefined, server, kept, (d) => told.push(d));
+  stored = [];
+  session = new DraftSession(server.now, undefined, server, kept, (d) => stored.push(d));
 });
 afterEach(() => void vi.useRealTimers());
 
@@ -62,7 +62,7 @@ test('a draft is saved once the typing rests', async () => {
   await vi.advanceTimersByTimeAsync(500);
   expect(server.saved).toEqual(['Lan']);
   expect(session.snapshot().state).toBe('saved');
-  expect(told.map((d) => d.version)).toEqual([2]);
+  expect(stored.map((d) => d.version)).toEqual([2]);
   expect(kept.keep).toHaveBeenCalledTimes(3);
 });
 

@@ -1,9 +1,8 @@
 import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
 import { fieldWords } from '../../words/fields';
 import { parseNumber, plain } from '../../words/numbers';
-import { useUnreadable } from './unreadable';
+import { unreadable, useTyped } from './useTyped';
 
 interface Common {
   label: string;
@@ -33,42 +32,34 @@ interface Optional {
   optional: string;
 }
 
-/**
- * A figure with its unit. What is typed stays as it was typed, for as long as it says what the
- * value is; what cannot be read is marked, and the value stays. A value that changes from outside
- * takes the place of what was typed.
- */
+/** A figure with its unit, typed by the rules of `useTyped`. */
 export function NumberField(props: Common & (Required | Optional)) {
   const { label, value, unit, min, max, whole = false, help, width = 170, optional } = props;
-  const [typed, setTyped] = useState(
-    props.typed === undefined ? undefined : { text: props.typed, over: value },
-  );
-  const read = (text: string): number | undefined | 'bad' => {
-    if (optional !== undefined && text.trim() === '') return undefined;
-    const v = parseNumber(text);
-    const good = v !== undefined && v >= min && v <= max && (!whole || Number.isInteger(v));
-    return good ? v : 'bad';
-  };
-  const reading = typed && read(typed.text);
-  const current = typed && (reading === 'bad' ? typed.over === value : reading === value);
-  const bad = current === true && reading === 'bad';
-  useUnreadable(bad);
+  const { text, bad, type, leave } = useTyped<number | undefined>(value, {
+    read: (text) => {
+      if (optional !== undefined && text.trim() === '') return undefined;
+      const v = parseNumber(text);
+      const good = v !== undefined && v >= min && v <= max && (!whole || Number.isInteger(v));
+      return good ? v : unreadable;
+    },
+    write: (v) => (v === undefined ? '' : plain(v)),
+    same: (a, b) => a === b,
+    typed: props.typed,
+  });
   return (
     <TextField
       label={label}
-      value={current ? typed.text : value === undefined ? '' : plain(value)}
+      value={text}
       error={bad}
       placeholder={optional}
       helperText={bad ? fieldWords.range(plain(min), plain(max), whole) : help}
       onChange={(e) => {
-        const text = e.target.value;
-        setTyped({ text, over: value });
-        const v = read(text);
-        if (v === 'bad') return;
-        if (props.optional !== undefined) props.onChange(v, text);
-        else if (v !== undefined) props.onChange(v, text);
+        const v = type(e.target.value);
+        if (v === unreadable) return;
+        if (props.optional !== undefined) props.onChange(v, e.target.value);
+        else if (v !== undefined) props.onChange(v, e.target.value);
       }}
-      onBlur={() => !bad && setTyped(undefined)}
+      onBlur={leave}
       sx={{ width }}
       slotProps={{
         ...(optional && { inputLabel: { shrink: true } }),

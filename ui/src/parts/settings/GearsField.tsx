@@ -1,8 +1,7 @@
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
 import { ranges } from '../../api/ranges';
 import { machineWords as m } from '../../words/machine';
-import { useUnreadable } from '../fields/unreadable';
+import { unreadable, useTyped } from '../fields/useTyped';
 
 interface Props {
   value: number[];
@@ -11,26 +10,18 @@ interface Props {
 
 const { min, max } = ranges.Machine.gears;
 
-/**
- * The gears at hand, typed as numbers of teeth. What is typed stays as it was typed, for as long
- * as it says what the value is; gears that change from outside take its place.
- */
+/** The gears at hand, typed as numbers of teeth by the rules of `useTyped`. */
 export function GearsField({ value, onChange }: Props) {
-  const listed = value.join(' ');
-  const [typed, setTyped] = useState({ text: listed, over: listed });
-  const reading = parseGears(typed.text);
-  const current = reading ? reading.join(' ') === listed : typed.over === listed;
-  const bad = current && !reading;
-  useUnreadable(bad);
+  const { text, bad, type, leave } = useTyped(value, { read, write, same });
   return (
     <TextField
       label={m.gears}
-      value={current ? typed.text : listed}
+      value={text}
       onChange={(e) => {
-        setTyped({ text: e.target.value, over: listed });
-        const gears = parseGears(e.target.value);
-        if (gears) onChange(gears);
+        const gears = type(e.target.value);
+        if (gears !== unreadable) onChange(gears);
       }}
+      onBlur={leave}
       error={bad}
       helperText={bad ? m.gearsBad(min, max) : m.gearsHelp}
       sx={{ width: 260 }}
@@ -38,12 +29,15 @@ export function GearsField({ value, onChange }: Props) {
   );
 }
 
-/** Reads numbers of teeth; undefined where one is none. */
-function parseGears(text: string): number[] | undefined {
+const write = (gears: number[]): string => gears.join(' ');
+
+const same = (a: number[], b: number[]): boolean => write(a) === write(b);
+
+function read(text: string): number[] | typeof unreadable {
   const teeth = text
     .split(/[\s,;]+/)
     .filter(Boolean)
     .map(Number);
   const good = teeth.length > 0 && teeth.every((n) => Number.isInteger(n) && n >= min && n <= max);
-  return good ? teeth : undefined;
+  return good ? teeth : unreadable;
 }

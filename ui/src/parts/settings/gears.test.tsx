@@ -8,11 +8,11 @@ import { GearsField } from './GearsField';
 
 afterEach(cleanup);
 
-function Form({ told }: { told: number[][] }) {
+function Form({ changes }: { changes: number[][] }) {
   const { readable, report } = useReadable();
   const [gears, setGears] = useState([64, 96]);
   const take = (next: number[]) => {
-    told.push(next);
+    changes.push(next);
     setGears(next);
   };
   return (
@@ -25,25 +25,25 @@ function Form({ told }: { told: number[][] }) {
 }
 
 test('gears are read however they are set apart, and what is no gear holds the form up', () => {
-  const told: number[][] = [];
-  renderInApp(<Form told={told} />);
+  const changes: number[][] = [];
+  renderInApp(<Form changes={changes} />);
   const field = screen.getByRole<HTMLInputElement>('textbox');
   const save = screen.getByRole<HTMLButtonElement>('button', { name: 'save' });
   expect(field.value).toBe('64 96');
   const type = (value: string) => fireEvent.change(field, { target: { value } });
   type('64, 72;96');
-  expect(told).toEqual([[64, 72, 96]]);
+  expect(changes).toEqual([[64, 72, 96]]);
   for (const bad of ['64 seventy', '', '64 0', '72.5', '361', '-96']) {
     type(bad);
     expect(save.disabled).toBe(true);
     expect(screen.getByText(machineWords.gearsBad(1, 360))).toBeTruthy();
   }
-  expect(told).toHaveLength(1);
+  expect(changes).toHaveLength(1);
   // What was typed stays as it was typed.
   expect(field.value).toBe('-96');
   type(' 80 ');
   expect(save.disabled).toBe(false);
-  expect(told.at(-1)).toEqual([80]);
+  expect(changes.at(-1)).toEqual([80]);
   expect(field.value).toBe(' 80 ');
   // What comes from outside, from the server or another screen, takes its place, also over what
   // could not be read.
