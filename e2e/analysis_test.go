@@ -189,8 +189,8 @@ func TestMachineErrorIsReckonedAndStopped(t *testing.T) {
 	u.choose("Stones", "200")
 	u.click("Cut them")
 	u.see("Which tier matters at the worst meet")
-	u.see("is lost in it")
-	u.see("would be noticed")
+	u.see("no, the machine’s own error is larger")
+	u.see("yes")
 	require.NoError(t, u.ClickOn("[data-ring='2']"))
 	u.until(`document.querySelector('[data-ring="2"]').getAttribute('aria-pressed') === 'true'`)
 

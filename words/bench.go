@@ -55,9 +55,9 @@ func TransferCheck(item string, flat bool, up string) string {
 	case "release":
 		return "Release the first dop, not the second: warm it or dissolve it slowly. Hot wax and flame burn; solvents need fresh air and no flame. Never a hot stone into cold liquid."
 	case "turn":
-		return "Find the turn again: a girdle facet flat on the lap at 90° with its own index dialled, then lock the dop."
+		return "Align the stone: lay a girdle facet flat on the lap at 90° with its own index dialled, then lock the dop."
 	case "companions":
-		return "Check its companions: the opposite girdle facet and the one a quarter round lie flat as well."
+		return "Check the alignment: the opposite girdle facet and the one a quarter of the way round must lie flat as well."
 	case "first-tier":
 		return fmt.Sprintf("Touch the first %s tier for a second: its girdle line must run parallel all round. If not, correct before going deeper.", up)
 	}

@@ -24,9 +24,9 @@ export const errorWords = {
     `The worst meet gapes by more than ${open} in half of the stones anyway.`,
   step: 'Angles to',
   alone: 'Opens by itself',
-  verdict: 'So it',
-  noticed: 'would be noticed',
-  hidden: 'is lost in it',
+  verdict: 'Noticed?',
+  noticed: 'yes',
+  hidden: 'no, the machine’s own error is larger',
   ring: (n: number, facets: string, gap: string) => `${n}: ${facets}, ${gap}`,
   noMeets: 'No four facets of this stone meet in one point, so nothing can gape.',
 };

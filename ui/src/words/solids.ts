@@ -34,5 +34,5 @@ export const solidWords = {
     `face ${n}: ${corners} corners, ${share} of the surface`,
   through: 'Axis through',
   throughs: { origin: 'the file’s origin', centroid: 'the centroid' },
-  wide: (width: string) => `${width} wide in the file’s own unit, millimetres as a rule`,
+  wide: (width: string) => `${width} wide in the file’s own unit, usually millimetres`,
 };
