@@ -32,11 +32,13 @@ type Errors struct {
 }
 
 // ScatteredMeet is a meet with the gaps in µm that half of the stones exceed, and one in
-// twenty.
+// twenty. Meets that a symmetry maps onto each other share their figures and their Kind,
+// counted from 0, the worst first.
 type ScatteredMeet struct {
 	Point    r3.Vec
 	Facets   []string
 	P50, P95 float64
+	Kind     int
 }
 
 // TierShare is a tier's part of the variance of the worst meet's gap, 0 to 1.
@@ -52,8 +54,8 @@ type RoundingStep struct {
 	Noticed   bool
 }
 
-// MachineErrors cuts a stone many times with a machine's errors. Progress is told from several
-// goroutines at once. The error is that of the context where it ends before the trials do.
+// MachineErrors cuts a stone many times with a machine's errors. Progress counts trials and is
+// told from several goroutines at once. The error is that of the context where it ends before the trials do.
 func MachineErrors(ctx context.Context, stone *cutting.Stone, ask ErrorsAsked, progress func(done, total int)) (*Errors, error) {
 	mm := MMPerUnit(stone, ask.Width)
 	spread := tolerance.Spread{Angle: ask.Angle, Index: ask.Index, Depth: ask.Depth / mm}
@@ -63,7 +65,7 @@ func MachineErrors(ctx context.Context, stone *cutting.Stone, ask ErrorsAsked, p
 	}
 	out := &Errors{stone: stone, result: result, um: 1000 * mm}
 	for _, m := range result.Meets {
-		out.Meets = append(out.Meets, ScatteredMeet{Point: m.Point, Facets: facetNames(stone, m.Facets), P50: out.um * m.P50, P95: out.um * m.P95})
+		out.Meets = append(out.Meets, ScatteredMeet{Point: m.Point, Facets: facetNames(stone, m.Facets), P50: out.um * m.P50, P95: out.um * m.P95, Kind: m.Kind})
 	}
 	for i, share := range result.Shares {
 		out.ByTier = append(out.ByTier, TierShare{stone.Diagram.Tiers[i].Name, share})

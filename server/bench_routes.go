@@ -139,8 +139,7 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		Checks: []TransferCheck{}, Cautions: words.Cautions(a.Material),
 		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick,
 	}
-	l := a.Stone.Levels()
-	out.Levels = Levels{Bottom: l.Bottom, GirdleLow: l.GirdleLow, GirdleHigh: l.GirdleHigh, Top: l.Top, HasGirdle: l.HasGirdle}
+	out.Levels = levelsOf(a.Stone)
 	scale := words.Scale{MM: a.MM, Width: a.Stone.Measures().Width}
 	for _, f := range script.Facets {
 		t := d.Tiers[f.TierNo]

@@ -18,6 +18,8 @@ type MachineErrors struct {
 	Angle   float64 `json:"angle"`
 	Index   float64 `json:"index"`
 	Depth   float64 `json:"depth"`
+	// Trials is how many stones make the figures steady.
+	Trials int `json:"trials"`
 }
 
 // ToleranceRequest asks what a machine's errors do to the meets.
@@ -28,7 +30,7 @@ type ToleranceRequest struct {
 	Angle  float64 `json:"angle" validate:"min=0,max=5"`
 	Index  float64 `json:"index" validate:"min=0,max=5"`
 	Depth  float64 `json:"depth" validate:"min=0,max=1"`
-	Trials int     `json:"trials" validate:"min=20,max=5000"`
+	Trials int     `json:"trials" validate:"min=20,max=50000"`
 }
 
 // ToleranceLine is how far the trials have come, and at the end the result.
@@ -54,6 +56,9 @@ type ScatteredMeet struct {
 	Facets []string `json:"facets"`
 	P50    float64  `json:"p50"`
 	P95    float64  `json:"p95"`
+	// Kind is shared by meets that a symmetry maps onto each other, with their figures. It
+	// counts from 0, the worst first.
+	Kind int `json:"kind"`
 }
 
 // TierShare is a tier's part of the variance of the worst meet's gap, 0 to 1.
@@ -88,7 +93,7 @@ func (s *Server) machineErrors(c *echo.Context, _ struct{}) (MachineErrors, erro
 		return MachineErrors{}, err
 	}
 	m := settings.MachineOf("")
-	out := MachineErrors{Machine: m.Name}
+	out := MachineErrors{Machine: m.Name, Trials: tolerance.Usual}
 	out.Angle, out.Index, out.Depth = m.Repeats()
 	return out, nil
 }
@@ -108,7 +113,7 @@ func (s *Server) startTolerance(c *echo.Context, in byIDWithBody[ToleranceReques
 		return none{}, err
 	}
 	ask := analysis.ErrorsAsked{Width: b.Width, Angle: b.Angle, Index: b.Index, Depth: b.Depth, Trials: b.Trials, Seed: 1}
-	total := tolerance.Cuts(stone, b.Trials)
+	total := b.Trials
 	var result *ToleranceResult
 	var reached int
 	s.trials.start(s.background, in.ID, ToleranceLine{Progress: Progress{Total: total}, Asked: &b},
@@ -136,7 +141,7 @@ func (s *Server) startTolerance(c *echo.Context, in byIDWithBody[ToleranceReques
 func toleranceResult(e *analysis.Errors, settable func(step float64) angles.Settable) *ToleranceResult {
 	out := &ToleranceResult{Meets: []ScatteredMeet{}, ByTier: []TierShare{}, Rounding: []RoundingStep{}}
 	for _, m := range e.Meets {
-		out.Meets = append(out.Meets, ScatteredMeet{pointOf(m.Point), m.Facets, m.P50, m.P95})
+		out.Meets = append(out.Meets, ScatteredMeet{pointOf(m.Point), m.Facets, m.P50, m.P95, m.Kind})
 	}
 	for _, t := range e.ByTier {
 		out.ByTier = append(out.ByTier, TierShare(t))

@@ -57,13 +57,16 @@ type Assessment struct {
 	// Draft is the diagram as it would be cut.
 	Draft Draft `json:"draft"`
 	// FrostedGirdle tells that the girdle keeps light that a polished one would mirror.
-	FrostedGirdle bool           `json:"frostedGirdle"`
-	MMPerUnit     float64        `json:"mmPerUnit"`
-	Width         float64        `json:"width"`
-	Length        float64        `json:"length"`
-	Height        float64        `json:"height"`
-	Crown         float64        `json:"crown"`
-	Girdle        float64        `json:"girdle"`
+	FrostedGirdle bool    `json:"frostedGirdle"`
+	MMPerUnit     float64 `json:"mmPerUnit"`
+	Width         float64 `json:"width"`
+	Length        float64 `json:"length"`
+	Height        float64 `json:"height"`
+	Crown         float64 `json:"crown"`
+	// GirdleMin and GirdleMax are the girdle's thickness where it is least and greatest, 0
+	// without one.
+	GirdleMin     float64        `json:"girdleMin"`
+	GirdleMax     float64        `json:"girdleMax"`
 	Pavilion      float64        `json:"pavilion"`
 	Table         float64        `json:"table"`
 	Carats        float64        `json:"carats"`
@@ -264,12 +267,12 @@ func assessmentOf(a *workshop.Assessment) Assessment {
 	out := Assessment{
 		Draft: draftView(diagram.DraftOf(a.Stone.Diagram)), FrostedGirdle: a.Choices.GirdleFinish.Frosted(),
 		MMPerUnit: a.MM, Width: a.WidthMM, Length: a.LengthMM, Height: a.HeightMM,
-		Crown: a.CrownMM, Girdle: a.GirdleMM, Pavilion: a.PavilionMM, Table: a.TableMM,
+		Crown: a.CrownMM, GirdleMin: a.GirdleMinMM, GirdleMax: a.GirdleMaxMM, Pavilion: a.PavilionMM, Table: a.TableMM,
 		Carats: a.Carats, CriticalAngle: a.CriticalAngle, Turns: a.Turns, LargestCheat: a.LargestCheat,
 		Ranking: fitsOf(a.Ranking), CheatGap: a.CheatGap, CheatResidual: a.CheatResidual,
 		Cheater: a.Machine.Cheater != workshop.CheaterNone,
 		NoTable: a.TableMM == 0, Calipers: []CaliperReading{},
-		Warnings:  placesOf(slices.Concat(a.Stone.Warnings, a.Left, a.Leaking)),
+		Warnings:  placesOf(slices.Concat(a.Stone.Warnings, a.Girdle, a.Left, a.Leaking)),
 		Obstacles: placesOf(a.Machine.Obstacles(a.Stone)), Stone: plannedView(a),
 	}
 	if a.Proposed != nil {

@@ -84,7 +84,7 @@ func TestAPlanIsWorkedOutInMillimetresAndCarats(t *testing.T) {
 	require.Len(t, across.Calipers, 1)
 	assert.InDelta(t, 8, across.Calipers[0].MM, 1e-9)
 	assert.Greater(t, across.Width, 8.0, "over corners it is wider")
-	assert.InDelta(t, across.Height, across.Crown+across.Girdle+across.Pavilion, 1e-9)
+	assert.InDelta(t, across.Height, across.Crown+across.GirdleMin+across.Pavilion, 1e-9)
 	assert.Equal(t, "until it is 8.00 mm across", across.Stone.Tiers[1].Stop)
 
 	corners := assess(plan("Quartz", 96, width(8), diagram.Pavilion))

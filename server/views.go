@@ -102,6 +102,29 @@ type Levels struct {
 	GirdleHigh float64 `json:"girdleHigh"`
 	Top        float64 `json:"top"`
 	HasGirdle  bool    `json:"hasGirdle"`
+	// Girdle is its thickness, null where it has none to measure yet.
+	Girdle *GirdleGauge `json:"girdle"`
+}
+
+// GirdleGauge is the thickness of a girdle in design units: at its thinnest, from Low straight
+// up to High, and at its thickest.
+type GirdleGauge struct {
+	Min  float64 `json:"min"`
+	Max  float64 `json:"max"`
+	Low  Point   `json:"low"`
+	High Point   `json:"high"`
+}
+
+func levelsOf(s *cutting.Stone) Levels {
+	l := s.Levels()
+	out := Levels{Bottom: l.Bottom, Top: l.Top, HasGirdle: l.HasGirdle}
+	if l.HasGirdle {
+		out.GirdleLow, out.GirdleHigh = l.GirdleLow, l.GirdleHigh
+	}
+	if thinnest, thickest, ok := s.Girdle(); ok {
+		out.Girdle = &GirdleGauge{thinnest.Thickness(), thickest.Thickness(), pointOf(thinnest.Low), pointOf(thinnest.High)}
+	}
+	return out
 }
 
 // Spot is a place on a drawing in design units: X to the right, Y along the axis.
@@ -166,11 +189,7 @@ func viewOf(s *cutting.Stone, v viewing) *StoneView {
 		TowardsTwelve: sectionOf(s.Solid(), 0), TowardsThree: sectionOf(s.Solid(), 90),
 		Facets: make([]Facet, len(s.Facets)), Tiers: make([]Tier, len(d.Tiers)),
 	}
-	l := s.Levels()
-	out.Levels = Levels{Bottom: l.Bottom, Top: l.Top, HasGirdle: l.HasGirdle}
-	if l.HasGirdle {
-		out.Levels.GirdleLow, out.Levels.GirdleHigh = l.GirdleLow, l.GirdleHigh
-	}
+	out.Levels = levelsOf(s)
 	margins := workshop.Margins(d, v.refractiveIndex)
 	scale := words.Scale{MM: v.mm, Width: m.Width}
 	for i, t := range d.Tiers {

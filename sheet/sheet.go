@@ -416,8 +416,9 @@ func (w *writer) profile(x, y, width, height float64) {
 	// The heights stand to the right, as wide as their longest.
 	const toLabel = 3.6
 	label := 0.0
-	for _, height := range []float64{l.Top - l.GirdleHigh, l.GirdleHigh - l.GirdleLow, l.GirdleLow - l.Bottom} {
-		label = math.Max(label, toLabel+w.measure(w.length(height), smallSize, true))
+	girdleText := w.girdle()
+	for _, text := range []string{w.length(l.Top - l.GirdleHigh), girdleText, w.length(l.GirdleLow - l.Bottom)} {
+		label = math.Max(label, toLabel+w.measure(text, smallSize, true))
 	}
 	scale := math.Min((width-label)/(2*half), (height-8)/math.Max(l.Top-l.Bottom, 1e-9))
 	middle := x + (width-label)/2
@@ -433,10 +434,14 @@ func (w *writer) profile(x, y, width, height float64) {
 	const lines = 2*smallSize + 1.6
 	girdle := (level(l.GirdleLow) + level(l.GirdleHigh)) / 2
 	for _, part := range []struct {
-		name     string
-		from, to float64
-		beyond   float64
-	}{{"crown", l.GirdleHigh, l.Top, -lines}, {"girdle", l.GirdleLow, l.GirdleHigh, 0}, {"pavilion", l.Bottom, l.GirdleLow, lines}} {
+		name, text string
+		from, to   float64
+		beyond     float64
+	}{
+		{"crown", w.length(l.Top - l.GirdleHigh), l.GirdleHigh, l.Top, -lines},
+		{"girdle", girdleText, l.GirdleLow, l.GirdleHigh, 0},
+		{"pavilion", w.length(l.GirdleLow - l.Bottom), l.Bottom, l.GirdleLow, lines},
+	} {
 		if part.to-part.from < 1e-9 {
 			continue
 		}
@@ -453,10 +458,21 @@ func (w *writer) profile(x, y, width, height float64) {
 			w.page.Line(drawing.Point{X: right - 0.8, Y: end}, drawing.Point{X: right + 0.8, Y: end}, 0.2)
 		}
 		w.write(right+1.6, at-0.3, smallSize, false, drawing.Left, part.name)
-		w.write(right+1.6, at+2.6, smallSize, true, drawing.Left, w.length(part.to-part.from))
+		w.write(right+1.6, at+2.6, smallSize, true, drawing.Left, part.text)
 	}
 	total := w.length(l.Top - l.Bottom)
 	w.write(middle, math.Min(level(l.Bottom)+4, y+height), smallSize, false, drawing.Middle, "height "+total)
+}
+
+// girdle words the girdle's thickness, where it is thinnest and, where that is another figure,
+// where it is thickest.
+func (w *writer) girdle() string {
+	thinnest, thickest, _ := w.content.Stone.Girdle()
+	least, most := w.length(thinnest.Thickness()), w.length(thickest.Thickness())
+	if least == most {
+		return least
+	}
+	return least + " – " + most
 }
 
 // length words a length of the stone.

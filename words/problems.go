@@ -249,6 +249,13 @@ var problems = map[diagram.Code]sentence{
 		return fmt.Sprintf("Your habit to cut the %s %s does not suit this diagram: its stops would make another stone. The %s stays where the diagram has it.", p.Text, p.Other, p.Text)
 	},
 
+	workshop.GirdleThin: func(p diagram.Problem) string {
+		return fmt.Sprintf("The girdle is %.2f mm at its thinnest; under %s mm it chips in setting. Leave it thicker, if that is not meant.", p.Value, number(p.Low))
+	},
+	workshop.GirdleThick: func(p diagram.Problem) string {
+		return fmt.Sprintf("The girdle is %.2f mm at its thickest; over %s mm it looks heavy and costs weight. Take it down, if that is not meant.", p.Value, number(p.High))
+	},
+
 	workshop.AngleBetweenSteps: func(p diagram.Problem) string {
 		return fmt.Sprintf("%s° lies between two steps of your protractor, %s° and %s°.", number(p.Value), number(p.Low), number(p.High))
 	},

@@ -17,12 +17,15 @@ type Assessment struct {
 	Material material.Material
 	Choices  Choices
 	// MM is millimetres per design unit.
-	MM            float64
-	WidthMM       float64
-	LengthMM      float64
-	HeightMM      float64
-	CrownMM       float64
-	GirdleMM      float64
+	MM       float64
+	WidthMM  float64
+	LengthMM float64
+	HeightMM float64
+	CrownMM  float64
+	// GirdleMinMM and GirdleMaxMM are the girdle's thickness where it is least and where it
+	// is greatest, 0 without one.
+	GirdleMinMM   float64
+	GirdleMaxMM   float64
 	PavilionMM    float64
 	TableMM       float64
 	Carats        float64
@@ -44,6 +47,8 @@ type Assessment struct {
 	// Left names habits that the diagram did not allow, Leaking optional tiers that let
 	// light out in this material.
 	Left, Leaking []diagram.Problem
+	// Girdle says that the girdle is thinner or thicker than is usual.
+	Girdle []diagram.Problem
 	// Margins holds for each tier how far its angle stands above the critical
 	// angle, nil where that says nothing: off the pavilion, and at 0.
 	Margins []*float64
@@ -82,6 +87,35 @@ func Margins(d *diagram.Diagram, refractiveIndex float64) []*float64 {
 			margin := t.Angle - material.CriticalAngle(refractiveIndex)
 			out[i] = &margin
 		}
+	}
+	return out
+}
+
+// A girdle that is out of the ordinary. Value is its thickness in mm, Low and High what is usual.
+const (
+	GirdleThin  diagram.Code = "girdle-thin"
+	GirdleThick diagram.Code = "girdle-thick"
+)
+
+// Below ThinGirdle mm a girdle chips in setting, above ThickGirdle it looks heavy.
+const ThinGirdle, ThickGirdle = 0.2, 1.0
+
+// judgeGirdle marks a girdle that is too thin at its thinnest or too thick at its thickest, in
+// mm. A hair less than the figure as it is shown is no reason.
+func judgeGirdle(m cutting.Measures, thinnest, thickest float64) []diagram.Problem {
+	const shown = 0.005
+	var out []diagram.Problem
+	if m.GirdleMin == nil {
+		return nil
+	}
+	at := diagram.Problem{TierNo: -1, Field: "girdle", Low: ThinGirdle, High: ThickGirdle}
+	if thinnest < ThinGirdle-shown {
+		at.Code, at.Value = GirdleThin, thinnest
+		out = append(out, at)
+	}
+	if thickest > ThickGirdle+shown {
+		at.Code, at.Value = GirdleThick, thickest
+		out = append(out, at)
 	}
 	return out
 }
@@ -256,7 +290,9 @@ func (a *Assessment) measure() (err error) {
 		return *ratio * m.Width * a.MM
 	}
 	a.WidthMM, a.LengthMM, a.HeightMM = m.Width*a.MM, m.Length*a.MM, m.Height*a.MM
-	a.CrownMM, a.GirdleMM = part(m.CrownHeight), part(m.GirdleBand)
+	a.CrownMM = part(m.CrownHeight)
+	a.GirdleMinMM, a.GirdleMaxMM = part(m.GirdleMin), part(m.GirdleMax)
+	a.Girdle = judgeGirdle(m, a.GirdleMinMM, a.GirdleMaxMM)
 	a.PavilionMM, a.TableMM = part(m.PavilionDepth), part(m.TableWidth)
 	a.Carats = cutting.Carats(m.VolumeFactor, a.WidthMM, a.Material.SG)
 	a.CriticalAngle = material.Range{

@@ -170,7 +170,7 @@ func printStone(w io.Writer, s *cutting.Stone) error {
 		value *float64
 	}{
 		{"length/width", &m.LengthWidth}, {"height/width", &m.HeightWidth}, {"crown/width", m.CrownHeight},
-		{"girdle/width", m.GirdleBand}, {"pavilion/width", m.PavilionDepth}, {"table/width", m.TableWidth},
+		{"girdle/width, thinnest", m.GirdleMin}, {"girdle/width, thickest", m.GirdleMax}, {"pavilion/width", m.PavilionDepth}, {"table/width", m.TableWidth},
 		{"volume/width³", &m.VolumeFactor},
 	}
 	for _, row := range rows {

@@ -8,6 +8,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"cressa/analysis"
+	"cressa/core/tolerance"
 )
 
 type toleranceMeet struct {
@@ -91,7 +92,7 @@ func toleranceCommand() *cobra.Command {
 	c.Flags().Float64Var(&angle, "angle", 0, "`DEG` by which an angle repeats")
 	c.Flags().Float64Var(&index, "index", 0, "`DEG` by which an index repeats")
 	c.Flags().Float64Var(&depth, "depth", 0, "`MM` by which a depth repeats")
-	c.Flags().IntVar(&trials, "trials", 500, "`N` stones that are cut")
+	c.Flags().IntVar(&trials, "trials", tolerance.Usual, "`N` stones that are cut")
 	c.Flags().Uint64Var(&seed, "seed", 1, "`S`: equal seeds give equal results")
 	_ = c.MarkFlagRequired("width")
 	return c

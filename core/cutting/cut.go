@@ -32,6 +32,9 @@ type Facet struct {
 	// Target is the point that the plane passes through. Where the stop gives a
 	// distance and no point it is the foot of the normal from the origin.
 	Target r3.Vec
+	// Stops are all points of the stop that the plane touches at once, Target first. A
+	// facet that is cut a little off stops at the one that it then reaches first.
+	Stops []r3.Vec
 	// AtMeet tells whether Target is a meet that an eye can see on the stone.
 	AtMeet bool
 	// Made tells whether the cut left a face. A plane that only touches does not.
@@ -157,6 +160,12 @@ func (s *Stone) FacetName(place int) string {
 
 func (s *Stone) warn(p diagram.Problem) { s.Warnings = append(s.Warnings, p) }
 
+// AtStop returns the plane of the facet with another normal, brought to its stop as a cutter
+// does: until it reaches the first of the stop's points.
+func (f Facet) AtStop(normal r3.Vec) solid.Plane {
+	return solid.Through(normal, first(f.Stops, normal)[0])
+}
+
 // problem returns a problem at a tier.
 func (s *Stone) problem(code diagram.Code, no int) diagram.Problem {
 	t := s.Diagram.Tiers[no]
@@ -171,13 +180,13 @@ func (s *Stone) cutTier(no int) error {
 	for i, index := range t.Indexes {
 		azimuth := s.Diagram.Azimuth(t.Part, index)
 		normal := diagram.Normal(t.Part, t.Angle, azimuth)
-		target, atMeet, err := find.target(normal)
+		stops, atMeet, err := find.target(normal)
 		if err != nil {
 			return err
 		}
 		facets[i] = Facet{
 			Tier: no, Place: i, Index: index, Azimuth: azimuth,
-			Plane: solid.Through(normal, target), Target: target, AtMeet: atMeet,
+			Plane: solid.Through(normal, stops[0]), Target: stops[0], Stops: stops, AtMeet: atMeet,
 		}
 	}
 	before, cuts := len(s.Facets), len(s.After)

@@ -153,7 +153,7 @@ func (s *Stone) ProposeGear() (gear.Fit, bool) {
 }
 
 // AtWholeTeeth returns the planes as a machine without a cheater cuts them: every
-// facet at its nearest tooth, brought to the point where its cut stops. They are
+// facet at its nearest tooth, brought to where its cut stops. They are
 // in the order of s.Facets.
 func (s *Stone) AtWholeTeeth(teeth int, turns Turns) []solid.Plane {
 	out := s.Planes()
@@ -169,7 +169,7 @@ func (s *Stone) AtWholeTeeth(teeth int, turns Turns) []solid.Plane {
 			azimuth = f.Azimuth + cheat
 		}
 		t := s.Diagram.Tiers[f.Tier]
-		out[i] = solid.Through(diagram.Normal(t.Part, t.Angle, azimuth), f.Target)
+		out[i] = f.AtStop(diagram.Normal(t.Part, t.Angle, azimuth))
 	}
 	return out
 }

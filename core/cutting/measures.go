@@ -23,8 +23,12 @@ type Measures struct {
 	VolumeFactor  float64  `json:"volumeFactor"`
 	CrownHeight   *float64 `json:"crownHeight,omitempty"`
 	PavilionDepth *float64 `json:"pavilionDepth,omitempty"`
-	GirdleBand    *float64 `json:"girdleBand,omitempty"`
-	TableWidth    *float64 `json:"tableWidth,omitempty"`
+	// GirdleBand runs from the girdle's lowest point to its highest; GirdleMin and GirdleMax
+	// are its thickness (see Stone.Girdle).
+	GirdleBand *float64 `json:"girdleBand,omitempty"`
+	GirdleMin  *float64 `json:"girdleMin,omitempty"`
+	GirdleMax  *float64 `json:"girdleMax,omitempty"`
+	TableWidth *float64 `json:"tableWidth,omitempty"`
 }
 
 // Levels are the heights that a cutter measures a stone by, z in design units.
@@ -81,6 +85,9 @@ func (s *Stone) Measures() Measures {
 		m.CrownHeight = ratio(l.Top - l.GirdleHigh)
 		m.PavilionDepth = ratio(l.GirdleLow - l.Bottom)
 		m.GirdleBand = ratio(l.GirdleHigh - l.GirdleLow)
+	}
+	if thinnest, thickest, ok := s.Girdle(); ok {
+		m.GirdleMin, m.GirdleMax = ratio(thinnest.Thickness()), ratio(thickest.Thickness())
 	}
 	if l.Table != nil {
 		b := cut.FaceBounds(l.Table).Size()

@@ -215,6 +215,44 @@ func TestATangentRatioStretchKeepsAllMeets(t *testing.T) {
 	}
 }
 
+// On drawn stones the girdle runs up and down; its thickness is found again from all planes and
+// the corners of every three of them.
+func TestAGirdleIsThickAsPlanesAndCornersSay(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		s := drawStone(t)
+		planes := s.Planes()
+		part := func(i int) diagram.Part { return s.Diagram.Tiers[s.Facets[i].Tier].Part }
+		least, most := math.Inf(1), 0.0
+		for _, v := range bruteVertices(planes) {
+			at := map[diagram.Part]bool{}
+			for i, p := range planes {
+				if math.Abs(p.Above(v)) < 1e-7 {
+					at[part(i)] = true
+				}
+			}
+			for from, to := range map[diagram.Part]diagram.Part{diagram.Pavilion: diagram.Crown, diagram.Crown: diagram.Pavilion} {
+				if !at[diagram.Girdle] || !at[from] {
+					continue
+				}
+				thick := math.Inf(1)
+				for i, p := range planes {
+					if part(i) == to {
+						thick = math.Min(thick, -p.Above(v)/math.Abs(p.Normal.Z))
+					}
+				}
+				least, most = math.Min(least, thick), math.Max(most, thick)
+			}
+		}
+		m := s.Measures()
+		if m.GirdleMin == nil {
+			require.True(t, math.IsInf(least, 1))
+			return
+		}
+		require.InDelta(t, least, *m.GirdleMin*m.Width, 1e-6)
+		require.InDelta(t, most, *m.GirdleMax*m.Width, 1e-6)
+	})
+}
+
 // manyFacets returns a diagram of the given size: rings of facets that each cut a
 // little lower than the last, so that every one of them leaves a face.
 func manyFacets(tiers, fold int) *diagram.Diagram {

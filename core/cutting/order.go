@@ -111,32 +111,11 @@ func swapHeights(s *Stone, d *diagram.Diagram) {
 			t.Stop = diagram.Stop{Kind: diagram.Centre}
 			fixed = true
 		case t.Part == d.FirstSide.Other() && t.Stop.Kind == diagram.Centre && !taken:
-			t.Stop = diagram.Stop{Kind: diagram.GirdleBand, Thickness: s.thinnestGirdle()}
+			thinnest, _, _ := s.Girdle()
+			t.Stop = diagram.Stop{Kind: diagram.GirdleBand, Thickness: thinnest.Thickness()}
 			taken = true
 		}
 	}
-}
-
-// thinnestGirdle returns the least height of the girdle, measured on the upright
-// edges between its facets, in design units.
-func (s *Stone) thinnestGirdle() float64 {
-	thinnest := math.Inf(1)
-	cut := s.Solid()
-	for _, f := range cut.Faces() {
-		if f.OfBlock() || s.Diagram.Tiers[s.Facets[f.ID].Tier].Part != diagram.Girdle {
-			continue
-		}
-		for i, v := range f.Loop {
-			a, b := cut.Point(v), cut.Point(f.Loop[(i+1)%len(f.Loop)])
-			if math.Hypot(a.X-b.X, a.Y-b.Y) <= solid.AtMeet {
-				thinnest = math.Min(thinnest, math.Abs(a.Z-b.Z))
-			}
-		}
-	}
-	if math.IsInf(thinnest, 1) {
-		return 0
-	}
-	return thinnest
 }
 
 // sameMeasures tells whether two stones are one to within what a lap could show.

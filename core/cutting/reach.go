@@ -137,7 +137,7 @@ func (p *Pull) StopAt(distance float64) diagram.Stop {
 		}
 	case t.Part == d.FirstSide.Other() && p.firstOfItsPart():
 		if edge, err := p.find.girdle(0, p.Normal); err == nil {
-			if thickness := fine((distance - r3.Dot(p.Normal, edge)) / math.Abs(p.Normal.Z)); thickness >= 0 {
+			if thickness := fine((distance - r3.Dot(p.Normal, edge[0])) / math.Abs(p.Normal.Z)); thickness >= 0 {
 				return diagram.Stop{Kind: diagram.GirdleBand, Thickness: thickness}
 			}
 		}

@@ -152,7 +152,7 @@ func (w stopWriter) byGirdle() (diagram.Stop, bool) {
 	if err != nil {
 		return diagram.Stop{}, false
 	}
-	thickness := w.plane.Above(edge) / -math.Abs(w.plane.Normal.Z)
+	thickness := w.plane.Above(edge[0]) / -math.Abs(w.plane.Normal.Z)
 	if thickness < 0 || !w.firstOfItsPart() {
 		return diagram.Stop{}, false
 	}

@@ -51,33 +51,29 @@ func (f *finder) vertices() []corner {
 	return f.corners
 }
 
-// target returns the point that a plane of the tier with the given normal passes
-// through, and whether that point is a meet on the stone.
-func (f *finder) target(normal r3.Vec) (point r3.Vec, atMeet bool, err error) {
+// target returns the points that a plane of the tier with the given normal passes
+// through, one at least, and whether they are meets on the stone.
+func (f *finder) target(normal r3.Vec) (points []r3.Vec, atMeet bool, err error) {
 	switch s := f.tier.Stop; s.Kind {
 	case diagram.Centre:
-		point, err = f.centre(s.Drop)
-		return point, false, err
+		point, err := f.centre(s.Drop)
+		return []r3.Vec{point}, false, err
 	case diagram.Size:
-		return r3.Scale(s.Radius, normal), false, nil
+		return []r3.Vec{r3.Scale(s.Radius, normal)}, false, nil
 	case diagram.Meet:
-		point, err = f.meet(s.Tiers, normal)
-		return point, true, err
+		points, err = f.meet(s.Tiers, normal)
+		return points, true, err
 	case diagram.GirdleBand:
-		point, err = f.girdle(s.Thickness, normal)
-		return point, false, err
+		points, err = f.girdle(s.Thickness, normal)
+		return points, false, err
 	case diagram.Along:
-		from, err := f.meet(s.From, normal)
-		if err != nil {
-			return from, false, err
-		}
-		to, err := f.meet(s.To, normal)
-		return r3.Add(from, r3.Scale(s.At, r3.Sub(to, from))), false, err
+		points, err = f.along(s, normal)
+		return points, false, err
 	case diagram.Width:
-		point, err = f.width(s.Ratio)
-		return point, false, err
+		point, err := f.width(s.Ratio)
+		return []r3.Vec{point}, false, err
 	default:
-		return r3.Scale(s.Distance, normal), false, nil
+		return []r3.Vec{r3.Scale(s.Distance, normal)}, false, nil
 	}
 }
 
@@ -90,11 +86,11 @@ func (f *finder) points(stop diagram.Stop) ([]r3.Vec, error) {
 	f.corners = with.corners
 	out := make([]r3.Vec, len(t.Indexes))
 	for i, index := range t.Indexes {
-		point, _, err := with.target(diagram.Normal(t.Part, t.Angle, f.stone.Diagram.Azimuth(t.Part, index)))
+		stops, _, err := with.target(diagram.Normal(t.Part, t.Angle, f.stone.Diagram.Azimuth(t.Part, index)))
 		if err != nil {
 			return nil, err
 		}
-		out[i] = point
+		out[i] = stops[0]
 	}
 	return out, nil
 }
@@ -188,23 +184,21 @@ func (f *finder) leavesThrough(part diagram.Part, z float64) bool {
 
 // girdle: the plane stands so that the girdle is thickness at its thinnest along
 // it and nowhere thinner: d = max(n·v + |n_z|·thickness) over the vertices v
-// between a girdle facet and a facet of the other side. The point is such a v
+// between a girdle facet and a facet of the other side. The points are those v
 // moved along the axis by the thickness, towards the side being cut.
-func (f *finder) girdle(thickness float64, normal r3.Vec) (r3.Vec, error) {
+func (f *finder) girdle(thickness float64, normal r3.Vec) ([]r3.Vec, error) {
 	if f.edge == nil {
 		f.edge = f.girdleEdge()
 	}
 	if len(f.edge) == 0 {
-		return r3.Vec{}, f.problem(GirdleMissing)
+		return nil, f.problem(GirdleMissing)
 	}
-	up := math.Copysign(thickness, normal.Z)
-	best := f.edge[0]
-	for _, v := range f.edge {
-		if r3.Dot(normal, v) > r3.Dot(normal, best) {
-			best = v
-		}
+	up := r3.Vec{Z: math.Copysign(thickness, normal.Z)}
+	points := first(f.edge, normal)
+	for i, v := range points {
+		points[i] = r3.Add(v, up)
 	}
-	return r3.Add(best, r3.Vec{Z: up}), nil
+	return points, nil
 }
 
 // girdleEdge returns the vertices where girdle facets meet facets of the side
@@ -232,20 +226,52 @@ func (f *finder) width(ratio float64) (r3.Vec, error) {
 	return r3.Vec{Z: z}, nil
 }
 
-// meet returns, of the vertices where at least the named facets meet, the one
-// that a plane with the given normal touches first as it comes in from outside.
-func (f *finder) meet(refs []diagram.Ref, normal r3.Vec) (r3.Vec, error) {
+// meet returns, of the vertices where at least the named facets meet, those that a
+// plane with the given normal touches first as it comes in from outside.
+func (f *finder) meet(refs []diagram.Ref, normal r3.Vec) ([]r3.Vec, error) {
 	found := f.meetsOf(refs)
 	if len(found) == 0 {
-		return r3.Vec{}, f.problem(MeetMissing)
+		return nil, f.problem(MeetMissing)
 	}
-	best := found[0]
-	for _, v := range found {
+	return first(found, normal), nil
+}
+
+// along returns the points at a share of the way from one meet to another. Where like meets
+// are reached at once, each way between them counts.
+func (f *finder) along(s diagram.Stop, normal r3.Vec) ([]r3.Vec, error) {
+	from, err := f.meet(s.From, normal)
+	if err != nil {
+		return nil, err
+	}
+	to, err := f.meet(s.To, normal)
+	if err != nil {
+		return nil, err
+	}
+	var out []r3.Vec
+	for _, a := range from {
+		for _, b := range to {
+			out = append(out, r3.Add(a, r3.Scale(s.At, r3.Sub(b, a))))
+		}
+	}
+	return out, nil
+}
+
+// first returns the points that a plane with the given normal touches first as it comes in
+// from outside: the one farthest out before those that are reached with it at once.
+func first(points []r3.Vec, normal r3.Vec) []r3.Vec {
+	best := points[0]
+	for _, v := range points {
 		if r3.Dot(normal, v) > r3.Dot(normal, best) {
 			best = v
 		}
 	}
-	return best, nil
+	out := []r3.Vec{best}
+	for _, v := range points {
+		if v != best && r3.Dot(normal, best)-r3.Dot(normal, v) <= solid.OnPlane {
+			out = append(out, v)
+		}
+	}
+	return out
 }
 
 // meetsExist tells whether every meet that a stop names is on the stone.

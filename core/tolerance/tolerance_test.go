@@ -3,6 +3,7 @@ package tolerance_test
 import (
 	"context"
 	"math"
+	"slices"
 	"sync/atomic"
 	"testing"
 
@@ -91,13 +92,86 @@ func TestSharesSeedsAndCancelling(t *testing.T) {
 	ctx, cancel := context.WithCancel(context.Background())
 	var cut atomic.Int64
 	_, err := tolerance.Run(ctx, s, spread, 100000, 1, func(done, total int) {
-		assert.Equal(t, 500000, total)
+		assert.Equal(t, 100000, total, "what counts is the stones asked for")
 		if cut.Add(1) == 10 {
 			cancel()
 		}
 	})
 	assert.ErrorIs(t, err, context.Canceled)
 	assert.Less(t, cut.Load(), int64(1000))
+}
+
+// A tier's facets, and those of a meet, may be listed in any order: where a plane touches two
+// stop points at once, either may stand first.
+func TestNoFigureDependsOnTheOrderOfIndexes(t *testing.T) {
+	all, err := demo.Diagrams()
+	require.NoError(t, err)
+	d := all["First Light"]
+	spread := tolerance.Spread{Angle: 0.05, Index: 0.1, Depth: 0.0005}
+	turned := *d
+	turned.Tiers = slices.Clone(d.Tiers)
+	for i := range turned.Tiers {
+		indexes := slices.Clone(turned.Tiers[i].Indexes)
+		half := len(indexes) / 2
+		turned.Tiers[i].Indexes = append(indexes[half:], indexes[:half]...)
+		slices.Reverse(turned.Tiers[i].Indexes)
+	}
+	one, err := cutting.Cut(d)
+	require.NoError(t, err)
+	two, err := cutting.Cut(&turned)
+	require.NoError(t, err)
+	a, b := run(t, one, spread, 60, 3), run(t, two, spread, 60, 3)
+	require.Len(t, b.Meets, len(a.Meets))
+	for i, m := range a.Meets {
+		assert.InDelta(t, m.P95, b.Meets[i].P95, 1e-9)
+	}
+	assert.InDeltaSlice(t, a.Shares, b.Shares, 1e-6)
+	for _, teeth := range []int{64, 80} {
+		gap := func(s *cutting.Stone) float64 {
+			errs, err := s.MeetErrors(s.AtWholeTeeth(teeth, cutting.Together(0)))
+			require.NoError(t, err)
+			return errs[0].Gap
+		}
+		assert.InDelta(t, gap(one), gap(two), 1e-9, "on %d teeth", teeth)
+	}
+}
+
+// Eight-fold stones have few kinds of meets; a stone that is the same nowhere has each its own.
+func TestMeetsThatASymmetryMapsOntoEachOtherShareTheirFigure(t *testing.T) {
+	s := pyramid(t)
+	got := run(t, s, tolerance.Spread{Angle: 0.05, Index: 0.05, Depth: 0.0005}, 40, 1)
+	figures := map[int]tolerance.Meet{}
+	for _, m := range got.Meets {
+		if first, ok := figures[m.Kind]; ok {
+			assert.Equal(t, first.P95, m.P95)
+			assert.InDelta(t, first.Point.Z, m.Point.Z, 1e-9)
+		}
+		figures[m.Kind] = m
+	}
+	assert.Len(t, figures, 3, "the culet, and the girdle's corners below and above")
+
+	lop := *s.Diagram
+	lop.Tiers = slices.Clone(lop.Tiers)
+	lop.Tiers[0].Angle = 42
+	lop.Tiers[0].Indexes = []float64{24, 72}
+	lop.Tiers = append(lop.Tiers[:1:1], append([]diagram.Tier{{Name: "P2", Part: diagram.Pavilion, Angle: 42, Indexes: []float64{48, 96}, Stop: diagram.Stop{Kind: diagram.Centre}}}, lop.Tiers[1:]...)...)
+	swapped, err := cutting.Cut(&lop)
+	require.NoError(t, err)
+	assert.Len(t, swapped.AlikeMeets(swapped.Meets()), 3, "a quarter turn swaps the two tiers whole, and no figure knows them apart")
+
+	lop.Tiers[1].Angle = 44
+	uneven, err := cutting.Cut(&lop)
+	require.NoError(t, err)
+	for _, kind := range uneven.AlikeMeets(uneven.Meets()) {
+		assert.LessOrEqual(t, len(kind), 4)
+	}
+}
+
+func TestTwoSeedsAgreeWithin2PerCent(t *testing.T) {
+	s := pyramid(t)
+	spread := tolerance.Spread{Angle: 0.05, Index: 0.05, Depth: 0.0005}
+	a, b := run(t, s, spread, tolerance.Usual, 1), run(t, s, spread, tolerance.Usual, 2)
+	assert.InEpsilon(t, a.Meets[0].P95, b.Meets[0].P95, 0.02)
 }
 
 // What cutting one stone with errors costs, on all cores.

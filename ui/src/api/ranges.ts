@@ -133,7 +133,7 @@ export const ranges = {
     angle: { min: 0, max: 5 },
     depth: { min: 0, max: 1 },
     index: { min: 0, max: 5 },
-    trials: { min: 20, max: 5000, whole: true },
+    trials: { min: 20, max: 50000, whole: true },
     width: { min: 0.1, max: 500 },
   },
   Wish: {

@@ -1206,7 +1206,8 @@ export interface components {
             crown: number;
             draft: components["schemas"]["Draft"];
             frostedGirdle: boolean;
-            girdle: number;
+            girdleMax: number;
+            girdleMin: number;
             height: number;
             largestCheat: number;
             length: number;
@@ -1557,6 +1558,12 @@ export interface components {
             tilted: components["schemas"]["LightFigures"];
             visits: number;
         };
+        GirdleGauge: {
+            high: components["schemas"]["Point"];
+            low: components["schemas"]["Point"];
+            max: number;
+            min: number;
+        };
         GirdleLight: {
             finishes: components["schemas"]["GirdleFinishLight"][];
             logged: boolean;
@@ -1631,6 +1638,7 @@ export interface components {
         };
         Levels: {
             bottom: number;
+            girdle: components["schemas"]["GirdleGauge"] | null;
             girdleHigh: number;
             girdleLow: number;
             hasGirdle: boolean;
@@ -1729,6 +1737,7 @@ export interface components {
             depth: number;
             index: number;
             machine: string;
+            trials: number;
         };
         Material: {
             birefringence: number;
@@ -1805,6 +1814,8 @@ export interface components {
             edges: number;
             facets: number;
             girdleBand?: number | null;
+            girdleMax?: number | null;
+            girdleMin?: number | null;
             height: number;
             heightWidth: number;
             length: number;
@@ -2073,6 +2084,7 @@ export interface components {
         };
         ScatteredMeet: {
             facets: string[];
+            kind: number;
             p50: number;
             p95: number;
             point: components["schemas"]["Point"];

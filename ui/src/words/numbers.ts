@@ -38,6 +38,12 @@ export const ratio = (v: number): string => format(v, 3, 3);
 
 export const percent = (v: number): string => `${format(100 * v, 1, 1)} %`;
 
+/** A figure, or the two between which it lies where they are written differently. */
+export function span(least: number, most: number, write: (v: number) => string): string {
+  const [from, to] = [write(least), write(most)];
+  return from === to ? from : `${from} – ${to}`;
+}
+
 export const hours = (v: number): string => format(v, 1, 1);
 
 /** The day of a moment, where this person is, as YYYY-MM-DD. */

@@ -41,6 +41,8 @@ export const w = {
   drawing: {
     crown: 'crown',
     girdle: 'girdle',
+    thinnest: 'The girdle is thinnest here.',
+    between: (least: string, most: string) => `${least} – ${most}`,
     pavilion: 'pavilion',
     profile: 'The stone from the side with its heights',
     round:

@@ -6,6 +6,7 @@ import { w } from '../../words/words';
 import { fromTheSide, lastStep, normalAfter, reachOf } from './geometry';
 import { follow } from './grab';
 import { StoneFaces, type StoneMarks } from './StoneFaces';
+import { isUneven, ThinnestMark } from './ThinnestMark';
 
 interface Props extends StoneMarks {
   mesh: Mesh;
@@ -83,6 +84,9 @@ export function Profile({
             />
           ))}
         </g>
+        {step === lastStep(mesh) && (
+          <ThinnestMark girdle={levels.girdle} camera={fromTheSide(toTheRight)} pixel={pixel} />
+        )}
         {marks.grab &&
           section
             ?.filter((s) => marks.grab!.facets.has(s.facet))
@@ -116,7 +120,7 @@ export function Profile({
       <g fontFamily={faces.figures} fontSize={16 * pixel} fill={tokens.ink}>
         {marksAt.map((m, i) => (
           <text key={m.name} x={left + wide * 0.68} y={lines[i]! + 5.5 * pixel}>
-            {m.name} {length?.(m.to - m.from)}
+            {m.name} {m.thickness ? spanOf(m.thickness, length!) : length?.(m.to - m.from)}
           </text>
         ))}
       </g>
@@ -133,10 +137,23 @@ function apart(places: number[], line: number): number[] {
   return out;
 }
 
-function heights(l: Levels): { name: string; from: number; to: number }[] {
-  return [
+interface Height {
+  name: string;
+  from: number;
+  to: number;
+  /** Of a girdle, whose band from the lowest corner to the highest is no thickness. */
+  thickness?: Levels['girdle'];
+}
+
+/** A girdle's thickness, from its thinnest place to its thickest where these differ. */
+const spanOf = (g: NonNullable<Levels['girdle']>, length: (units: number) => string): string =>
+  isUneven(g) ? w.drawing.between(length(g.min), length(g.max)) : length(g.min);
+
+function heights(l: Levels): Height[] {
+  const all: Height[] = [
     { name: w.drawing.crown, from: l.girdleHigh, to: l.top },
-    { name: w.drawing.girdle, from: l.girdleLow, to: l.girdleHigh },
+    { name: w.drawing.girdle, from: l.girdleLow, to: l.girdleHigh, thickness: l.girdle },
     { name: w.drawing.pavilion, from: l.bottom, to: l.girdleLow },
-  ].filter((m) => m.to - m.from > 1e-6);
+  ];
+  return all.filter((m) => m.to - m.from > 1e-6);
 }

@@ -245,6 +245,7 @@ const Drawing = memo(function Drawing({
             step={step}
             up={up}
             wheel={stone.wheel}
+            girdle={step === last ? stone.levels.girdle : null}
             lit={lit}
             current={facet && stone.tiers[facet.tier]!.up === up ? facet.dial : undefined}
             label={w.drawing.inWheel(up)}

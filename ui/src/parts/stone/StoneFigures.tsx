@@ -1,17 +1,17 @@
 import type { StoneView } from '../../api/client';
 import { Figures } from '../Page';
-import { angle, ratio } from '../../words/numbers';
+import { angle, ratio, span } from '../../words/numbers';
 import { w } from '../../words/words';
 
 /** The proportions of a stone, as ratios to its width. */
 export function StoneFigures({ stone }: { stone: StoneView }) {
   const f = w.diagrams.figures;
   const m = stone.measures;
-  const rows: [string, number | null | undefined][] = [
+  const rows: [string, number | null | undefined, (number | null)?][] = [
     [f.lengthWidth, m.lengthWidth],
     [f.heightWidth, m.heightWidth],
     [f.crown, m.crownHeight],
-    [f.girdle, m.girdleBand],
+    [f.girdle, m.girdleMin, m.girdleMax],
     [f.pavilion, m.pavilionDepth],
     [f.table, m.tableWidth],
     [f.volume, m.volumeFactor],
@@ -22,7 +22,7 @@ export function StoneFigures({ stone }: { stone: StoneView }) {
         [f.facets, m.facets],
         ...(stone.complete ? rows : [])
           .filter((r) => typeof r[1] === 'number')
-          .map((r): [string, string] => [r[0], ratio(r[1]!)]),
+          .map(([name, v, most]): [string, string] => [name, span(v!, most ?? v!, ratio)]),
         [f.critical, `${angle(stone.criticalAngle)}°`],
       ]}
     />

@@ -1,9 +1,10 @@
 import { useTheme } from '@mui/material/styles';
 import { memo, useId } from 'react';
-import type { Dial, Mesh, Tooth } from '../../api/client';
+import type { Dial, Levels, Mesh, Tooth } from '../../api/client';
 import { faces } from '../../theme/tokens';
 import { lastStep, lookingAt, reachOf, type Camera, type Side } from './geometry';
 import { StoneFaces, type StoneMarks } from './StoneFaces';
+import { ThinnestMark } from './ThinnestMark';
 
 interface Props extends StoneMarks {
   mesh: Mesh;
@@ -12,6 +13,8 @@ interface Props extends StoneMarks {
   up: Side;
   /** The teeth round the stone; none where it is left out. */
   wheel?: readonly Tooth[];
+  /** Marks where an uneven girdle is thinnest. */
+  girdle?: Levels['girdle'];
   /** Positions to light: the selected tier's, or the one to dial now. */
   lit?: readonly Dial[];
   /** The one lit position to dial now. */
@@ -37,6 +40,7 @@ export function StoneInWheel({
   step = lastStep(mesh),
   up,
   wheel = noTeeth,
+  girdle = null,
   lit = noDials,
   current,
   label,
@@ -72,6 +76,7 @@ export function StoneInWheel({
             onPick={onPick}
             {...marks}
           />
+          <ThinnestMark girdle={girdle} camera={camera} pixel={pixel / scale} />
         </g>
       </g>
       <Numbers wheel={wheel} />

@@ -18,7 +18,14 @@ const cube: Mesh = {
   vertices: corners.flat().map((v) => v / 2),
   steps: [{ facet: -1, gone: [], set: loops.map((loop, facet) => ({ facet, loop })) }],
 };
-const levels = { bottom: -0.5, girdleLow: 0, girdleHigh: 0, top: 0.5, hasGirdle: false };
+const levels = {
+  bottom: -0.5,
+  girdleLow: 0,
+  girdleHigh: 0,
+  top: 0.5,
+  hasGirdle: false,
+  girdle: null,
+};
 
 beforeEach(() => {
   Element.prototype.setPointerCapture = vi.fn();

@@ -39,6 +39,7 @@ function open(asked?: { draft: Draft; angle: number; trials: number }) {
       angle: 0.05,
       index: 0.1,
       depth: 0.01,
+      trials: 16000,
     }),
     'GET /api/usual': () => usual,
     'POST /api/solve': () => new Refused(422, { detail: 'not drawn here' }),
@@ -60,7 +61,13 @@ test('trials begin with what the machine repeats, and not with a figure that can
   type(e.angle, '0,2');
   fireEvent.click(screen.getByText(e.start));
   await waitFor(() => expect(started).toHaveLength(1));
-  expect(started[0]).toMatchObject({ angle: 0.2, index: 0.1, depth: 0.01, width: 8, trials: 500 });
+  expect(started[0]).toMatchObject({
+    angle: 0.2,
+    index: 0.1,
+    depth: 0.01,
+    width: 8,
+    trials: 16000,
+  });
 });
 
 test('trials that are under way are found again with what they were asked, and can be stopped', async () => {

@@ -31,7 +31,8 @@ import { ProgressLine } from '../../parts/ProgressLine';
 import { useLongWork } from '../../parts/useLongWork';
 
 const e = errorWords;
-const counts = [200, 500, 2000];
+/** Counts of stones to choose from, besides the one that makes the figures steady. */
+const counts = [500, 2000, 5000];
 
 type Wish = Omit<ToleranceRequest, 'draft'>;
 
@@ -78,12 +79,12 @@ interface Props {
 }
 
 function Errors({ diagram: d, machine, width }: Props) {
-  const { angle, index, depth } = machine;
+  const { angle, index, depth, trials: usual } = machine;
   const [changed, setWish] = useState<Wish>();
   const { state: trials, ...work } = useLongWork(trialsOf(d.id), after);
   const asked = trials?.asked ?? undefined;
   // Trials that are found again show what they were asked.
-  const wish = changed ?? (asked ? wishOf(asked) : { width, angle, index, depth, trials: 500 });
+  const wish = changed ?? (asked ? wishOf(asked) : { width, angle, index, depth, trials: usual });
   const set = (change: Partial<Wish>) => setWish({ ...wish, ...change });
   const { readable, report } = useReadable();
   const stone = useSolved(asked?.draft ?? d.draft).shown;
@@ -144,7 +145,7 @@ function Errors({ diagram: d, machine, width }: Props) {
             <PickField
               label={e.trials}
               value={wish.trials}
-              options={numbers(counts)}
+              options={numbers([...counts, usual])}
               onChange={(trials) => set({ trials })}
               width={110}
             />

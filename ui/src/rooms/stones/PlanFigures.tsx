@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import type { Assessment } from '../../api/client';
 import { Figures } from '../../parts/Page';
-import { angle, carats, mm } from '../../words/numbers';
+import { angle, carats, mm, span } from '../../words/numbers';
 import { w } from '../../words/words';
 
 /** What a plan comes to: size, weight, critical angle, and what calipers read. */
@@ -10,7 +10,6 @@ export function PlanFigures({ assessment: a }: { assessment: Assessment }) {
   const critical = a.criticalAngle;
   const optional: [string, number][] = [
     [s.crown, a.crown],
-    [s.girdle, a.girdle],
     [s.pavilion, a.pavilion],
     [s.table, a.table],
   ];
@@ -31,6 +30,9 @@ export function PlanFigures({ assessment: a }: { assessment: Assessment }) {
           [s.width, mm(a.width)],
           [s.length, mm(a.length)],
           [s.height, mm(a.height)],
+          ...(a.girdleMax > 0
+            ? [[s.girdle, span(a.girdleMin, a.girdleMax, mm)] as [string, string]]
+            : []),
           ...optional.filter(([, v]) => v > 0).map(([name, v]): [string, string] => [name, mm(v)]),
         ]}
       />
