@@ -11,12 +11,13 @@ import (
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/printed"
 	"cressa/workshop"
 )
 
 // Whole cuts the whole of a draft. The error is a workshop.NotCuttable with every mistake.
 func Whole(draft diagram.Draft) (*cutting.Stone, error) {
-	d, problems := draft.Read()
+	d, problems := printed.Diagram(draft)
 	if len(problems) > 0 {
 		return nil, workshop.NotCuttable{Problems: problems}
 	}

@@ -7,6 +7,7 @@ import (
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/printed"
 	"cressa/workshop"
 )
 
@@ -42,15 +43,16 @@ type OptionalTier struct {
 // JudgeOrder judges the order of a draft's tiers for somebody with these habits. The error is
 // a workshop.NotCuttable where the draft cannot be read.
 func JudgeOrder(ctx context.Context, draft diagram.Draft, like cutting.Preference) (Order, error) {
-	d, problems := Named(draft).Read()
+	d, problems := printed.Diagram(Named(draft))
 	if len(problems) > 0 {
 		return Order{}, workshop.NotCuttable{Problems: problems}
 	}
 	out := Order{Sequence: cutting.JudgeOrder(ctx, d, like)}
 	if better := out.Sequence.Better; better != nil {
-		b := BetterOrder{Draft: draft.Rewritten(better.Diagram, out.Order), Free: cutting.ByEye(better.Diagram), Moved: moved(out.Order), Restopped: []int{}}
+		read, _ := printed.Read(draft)
+		b := BetterOrder{Draft: printed.Rewritten(draft, better.Diagram, out.Order), Free: cutting.ByEye(better.Diagram), Moved: moved(out.Order), Restopped: []int{}}
 		for i, no := range out.Order {
-			if b.Draft.Tiers[i].Stop != draft.Tiers[no].Stop {
+			if b.Draft.Tiers[i].Stop != read.Tiers[no].Stop {
 				b.Restopped = append(b.Restopped, i)
 			}
 		}
@@ -116,24 +118,28 @@ type Stops struct {
 // side on a screen.
 const offered = 6
 
-// FindStops guesses the stops that a draft lacks. Where it lacks none it words those anew that
+// FindStops guesses the stops that a draft lacks, among those that the words in their place leave
+// open. Where it lacks none it words those anew that
 // are cut by eye, for the same stone. The error is a workshop.NotCuttable where the draft cannot
 // be read, or a diagram.Problem where it cannot be cut.
 func FindStops(ctx context.Context, draft diagram.Draft) (Stops, error) {
 	out := Stops{Status: cutting.Complete}
-	d, lacking, problems := Named(draft).ReadLacking()
+	read, _ := printed.Read(Named(draft))
+	d, lacking, problems := read.ReadLacking()
 	if len(problems) > 0 {
 		return out, workshop.NotCuttable{Problems: problems}
 	}
 	var stones []*cutting.Stone
 	var err error
 	if out.Guessed = lacking; lacking {
-		stones, out.Status, err = cutting.GuessStops(ctx, d, offered)
+		stones, out.Status, err = cutting.GuessStops(ctx, d, offered, func(tierNo int, stop diagram.Stop) bool {
+			return printed.HintOf(draft.Tiers[tierNo].Stop).Allows(d, stop)
+		})
 	} else {
 		stones, err = derived(d)
 	}
 	for _, stone := range stones {
-		out.Proposals = append(out.Proposals, draft.Rewritten(stone.Diagram, nil))
+		out.Proposals = append(out.Proposals, printed.Rewritten(draft, stone.Diagram, nil))
 	}
 	return out, err
 }

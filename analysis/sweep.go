@@ -5,6 +5,7 @@ import (
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/printed"
 	"cressa/core/sweep"
 	"cressa/workshop"
 )
@@ -89,7 +90,7 @@ func Pick(s workshop.Sweep, x, y float64) (Picked, error) {
 	if err != nil {
 		return Picked{}, err
 	}
-	out := Picked{Draft: s.Draft.Rewritten(at.Diagram, nil)}
+	out := Picked{Draft: printed.Rewritten(s.Draft, at.Diagram, nil)}
 	for i, t := range at.Diagram.Tiers {
 		if from := stone.Diagram.Tiers[i].Angle; from != t.Angle {
 			out.Tiers = append(out.Tiers, PickedTier{t.Name, from, t.Angle})

@@ -13,55 +13,177 @@ import (
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/printed"
 	"cressa/demo"
 	"cressa/formats"
 )
 
-// The same diagram in the layouts that people send each other.
-var layouts = map[string]string{
-	"mail": `Evening Round, 96 index, R.I. 1.54
+// sheets are one diagram of seven tiers in the layouts that people print and send each other.
+var sheets = map[string]string{
+	"mail": `Evening Gift, 96 index, R.I. 1.54
 
 Pavilion
-P1 41.0 3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93 to a centre point
+P1 43.5 3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93 to a centre point
 G1 90 3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93 size 0.5
+P2 41 96-12-24-36-48-60-72-84 meet P1 G1
 Crown
-C1 34° 3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93  girdle 2 %
-T  0° 96 table 55%`,
-	"tabs": "Name: Evening Round\nGear: 96\nn = 1.54\nFacet\tAngle (deg)\tIndex settings\tInstructions\n" +
-		"P1\t41.0°\t3, mirrored, 8-fold\tcentre\nG1\t90\t3 9 15 21 27 33 39 45\tsize 0.5\n\t\t51 57 63 69 75 81 87 93\n" +
-		"C1\t34\tevery 6 from 3\tgirdle 0.02\nT\t0\t96\twidth 0.55",
-	"bars": `Evening Round
+C1 42° 3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93  girdle 2 %
+C2 36° 96-12-24-36-48-60-72-84  to meet C1/G1 corner
+T  0° 96 table 55%
+C3 22  6-18-30-42-54-66-78-90  C1 C2 corner`,
+	"in words": `Evening Gift   96 index 1.54
+ PAVILION
+P1  43.50°  03-09-15-21-27-33-39-45-51-57-63-69-75-81-87-93  cut to a center point
+G1  90.00°  same indexes   to size
+P2  41.00°  96-12-…-84   to meet P1/G1 corner
+ CROWN
+C1  42.00   3-9-…-93    set girdle thickness 2%
+C2  36.00   every 12 from 96   meet at girdle
+Table 0  55% table
+C3  22  06-18-30-42-54-66-78-90  to meet C1/C2 corner`,
+	"tabs": "Name: Evening Gift\nGear: 96\nn = 1.54\nFacet\tAngle (deg)\tIndex settings\tInstructions\n" +
+		"P1\t43.5°\t3, mirrored, 8-fold\tcentre\nG1\t90\t3 9 15 21 27 33 39 45\tsize 0.5\n\t\t51 57 63 69 75 81 87 93\n" +
+		"P2\t41\tevery 12 from 96\tto meet P1 and G1\n" +
+		"C1\t42\tevery 6 from 3\tgirdle 2 %\nC2\t36\t96-12-...-84\tmeet C1/G1\nT\t0\t96\twidth 0.55\nC3\t22\t6-18-...-90\tmeet C1-C2",
+	"bars": `Evening Gift
 | Tier | Angle | Index | Stop |
-| P1 | 41 | every 6 from 3 | centre |
-| G1 | 90 | every 6 from 3 | size 0.5 |
-| C1 | 34 | every 6 from 3 | girdle 0.02 |
+| P1 | 43.5 | every 6 from 3 | TCP |
+| G1 | 90 | ditto | cut to size |
+| P2 | 41 | every 12 from 96 | meet girdle |
+| C1 | 42 | every 6 from 3 | girdle 2% |
+| C2 | 36 | as P2 | to meet girdle line |
 | T | 0 | 96 | width 0.55 |
+| C3 | 22 | 6-18-30-42-54-66-78-90 | meet C1, C2 |
 Gear 96; refractive index 1.54`,
-	"semicolons": "name;Evening Round\r\ngear;96\r\nrefractive index;1,54\r\ntier;angle;index;stop\r\nP1;41,0;\"3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93\";centre\r\nG1;90,0;every 6 from 3;size 0,5\r\nC1;34;every 6 from 3;girdle 0,02\r\nT;0;96;width 0,55",
+	"semicolons": "name;Evening Gift\r\ngear;96\r\nrefractive index;1,54\r\ntier;angle;index;stop\r\nP1;43,5;\"3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93\";centre\r\n" +
+		"G1;90,0;every 6 from 3;size 0,5\r\nP2;41;96-12-24-36-48-60-72-84;meet P1 G1\r\nC1;42;every 6 from 3;girdle 2 %\r\n" +
+		"C2;36;96-12-24-36-48-60-72-84;meet C1 G1\r\nT;0;96;width 0,55\r\nC3;22;6-18-30-42-54-66-78-90;meet C1 C2",
+	"stop below": `Evening Gift
+Index 96   RI 1.54
+P1   43.5°
+     3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93
+     cut to center point
+G1   90°   3-9-15-21-27-33-39-45-
+           51-57-63-69-75-81-87-93
+     cut to size
+P2   41°   96-12-24-36-48-60-72-84
+     meet P1/G1
+C1   42°   3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93
+     leave a 2% girdle
+C2   36°   96-12-24-36-48-60-72-84
+     meet at girdle
+T    0°    table 55 %
+C3   22°   6-18-30-42-54-66-78-90
+     meet C1/C2 corner`,
+	"numbered": `Evening Gift - gear 96 - n 1.54
+PAVILION
+1  43.5  3-9-…-93      center point
+2  90    same          size
+3  41    96-12-…-84    meet 1 and 2
+CROWN
+4  42    3-9-…-93      set girdle 2 %
+5  36    96-12-…-84    meet 4/2 corner
+6  0     96            table 55 %
+7  22    6-18-…-90     meet 4/5 corner`,
+	"each side from 1": `Evening Gift (96 index, 1.54)
+Pavilion facets:
+1) 43.5° 3-9-…-93 to a centre point
+2) 90.0° same indexes, to size
+3) 41.0° 96-12-…-84, meets at girdle
+Crown facets:
+1) 42.0° 3-9-…-93, girdle 2 %
+2) 36.0° 96-12-…-84, level the girdle
+3) 0° table, 55 %
+4) 22.0° 6-18-…-90, meet 1/2 corner`,
+	"no heads, part by place": `Evening Gift
+96 gear, 1.54
+A: 43.5 @ 3-9-...-93, TCP
+B: 90 @ same, to size
+D: 41 @ 96-12-...-84, to meet A/B corner
+E: 42 @ 3-9-...-93, set girdle thickness 2%
+F: 36 @ 96-12-...-84, to meet E/B corner
+T: 0 table 55%
+H: 22 @ 6-18-...-90, to meet E/F corner`,
+	"index first": `Evening Gift 96 index n=1.54
+P1: 3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93 @ 43.5° center point
+G1: 3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93 @ 90° size
+P2: 96-12-24-36-48-60-72-84 @ 41° meet P1,G1
+C1: 3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93 @ 42° 2% girdle
+C2: 96-12-24-36-48-60-72-84 @ 36° meet C1,G1
+T: 96 @ 0° table 55%
+C3: 6-18-30-42-54-66-78-90 @ 22° meet C1,C2`,
+	"two materials": `Evening Gift, 96 index
+Angles for 1.54 / 1.62
+P1 43.5/42.2 3-9-…-93 center point
+G1 90/90 same indexes size
+P2 41.0/39.5 96-12-…-84 meet P1/G1 corner
+C1 42.0/40.5 3-9-…-93 girdle 2%
+C2 36.0/34.5 96-12-…-84 meet C1/G1 corner
+T 0 table 55%
+C3 22.0/21.0 6-18-…-90 meet C1/C2 corner`,
+	"two columns of angles": "Evening Gift\ngear: 96\nTier\tAngle 1.54\tAngle 1.62\tIndex\tCut\n" +
+		"P1\t43.5\t42.2\t3-9-…-93\tto center point\nG1\t90\t90\tsame\tto size\nP2\t41\t39.5\t96-12-…-84\tmeet P1 G1\n" +
+		"C1\t42\t40.5\t3-9-…-93\tgirdle 2 %\nC2\t36\t34.5\t96-12-…-84\tmeet C1 G1\nT\t0\t0\t96\t55 % table\nC3\t22\t21\t6-18-…-90\tmeet C1 C2",
+	"main in brackets": `Evening Gift
+Tooth gear 96, refractive index: 1.54
+- P1 (breaks) 43.5 deg 3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93; temporary centre point
+- G1 (girdle) 90 deg 3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93; to size
+- P2 (mains) 41 deg 96-12-24-36-48-60-72-84; meetpoint P1 P1 G1
+- C1 (breaks) 42 deg 3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93; girdle thickness 2 %
+- C2 (mains) 36 deg 96-12-24-36-48-60-72-84; meetpoint C1 C1 G1
+- T 0 deg; until the table is 55 %
+- C3 (stars) 22 deg 6-18-30-42-54-66-78-90; meetpoint C1 C2`,
 }
 
-func TestATableIsRecognisedInAnySensibleLayout(t *testing.T) {
-	var volume float64
-	for name, text := range layouts {
-		table, mistake := formats.ReadTable(text)
-		require.Nil(t, mistake, name)
-		d, problems := table.Draft.Read()
-		require.Empty(t, problems, "%s: %+v", name, table.Mistakes)
-		assert.Equal(t, "Evening Round", d.Name, name)
-		assert.Equal(t, 1.54, d.RefractiveIndex, name)
-		stone, err := cutting.Cut(d)
-		require.NoError(t, err, name)
-		if volume == 0 {
-			volume = stone.Measures().Volume
-		}
-		assert.InDelta(t, volume, stone.Measures().Volume, 1e-9, name)
+func read(t *testing.T, text string) *formats.Table {
+	t.Helper()
+	table, mistake := formats.ReadTable(text, formats.Reading{Width: "8"})
+	require.Nil(t, mistake)
+	return table
+}
+
+// Every layout makes the same stone, names aside, and all that is not sure is marked.
+func TestASheetIsReadAsItIsPrinted(t *testing.T) {
+	require.GreaterOrEqual(t, len(sheets), 12)
+	whole := read(t, sheets["mail"])
+	d, problems := printed.Diagram(whole.Draft)
+	require.Empty(t, problems)
+	want, err := cutting.Cut(d)
+	require.NoError(t, err)
+	for name, text := range sheets {
+		t.Run(name, func(t *testing.T) {
+			table := read(t, text)
+			d, problems := printed.Diagram(table.Draft)
+			require.Empty(t, problems, "%+v %+v", table.Mistakes, table.Draft)
+			assert.Equal(t, "Evening Gift", d.Name)
+			assert.Equal(t, 96, d.Gear)
+			assert.Equal(t, 1.54, d.RefractiveIndex)
+			stone, err := cutting.Cut(d)
+			require.NoError(t, err)
+			assert.InDelta(t, want.Measures().Volume, stone.Measures().Volume, 1e-6)
+			assert.Equal(t, want.Measures().Facets, stone.Measures().Facets)
+			for _, l := range table.Lines {
+				assert.NotEqual(t, formats.LineUnread, l.Kind, l.Text)
+			}
+		})
+	}
+}
+
+func TestTheAnglesForAnotherMaterialAreTakenAndTheFirstKept(t *testing.T) {
+	for _, name := range []string{"two materials", "two columns of angles"} {
+		table, mistake := formats.ReadTable(sheets[name], formats.Reading{Angles: 1})
+		require.Nil(t, mistake)
+		require.Len(t, table.Angles, 2, name)
+		assert.Equal(t, "1.62", table.Draft.RefractiveIndex, name)
+		assert.Equal(t, "42.2", table.Draft.Tiers[0].Angle, name)
+		assert.Contains(t, table.Draft.Tiers[0].Note, "1.54", name)
+		assert.Contains(t, table.Draft.Tiers[0].Note, "43.5", name)
 	}
 }
 
 func TestWhatCannotBeReadIsMarkedWithItsLineAndKept(t *testing.T) {
-	table, mistake := formats.ReadTable("Odd piece\nthis line is a remark of somebody else: beware\n" +
+	table := read(t, "Odd piece\nthis line is a remark of somebody else: beware\n"+
 		"P1 41.0 3-9-15 until it looks right\n1 38 6-12 two P1\nG1 90 12-x\n")
-	require.Nil(t, mistake)
 	at := map[diagram.Code]formats.Mistake{}
 	for _, m := range table.Mistakes {
 		if _, had := at[m.Code]; !had {
@@ -70,16 +192,15 @@ func TestWhatCannotBeReadIsMarkedWithItsLineAndKept(t *testing.T) {
 	}
 	assert.Equal(t, 2, at[formats.LineNotRead].Line)
 	assert.Contains(t, table.Draft.Note, "beware", "nothing is dropped")
-	assert.Equal(t, 3, at[formats.StopNotRead].Line)
-	assert.Equal(t, 16, at[formats.StopNotRead].Column)
-	assert.Contains(t, table.Draft.Tiers[0].Note, "until it looks right")
-	assert.Equal(t, "meet P1 P1", at[formats.StopGuessed].Text)
-	assert.Equal(t, 4, at[formats.PartGuessed].Line)
 	assert.EqualValues(t, 64, at[formats.GearGuessed].Value)
+	assert.Equal(t, "until it looks right", table.Draft.Tiers[0].Stop, "words that say nothing stay where they stood")
+	_, readings := printed.Read(table.Draft)
+	i := slices.IndexFunc(readings, func(g printed.Reading) bool { return g.TierNo == 0 && g.Field == diagram.FieldStop })
+	assert.Equal(t, printed.StopNotRead, readings[i].How)
+	assert.False(t, readings[i].Sure)
 
-	table, _ = formats.ReadTable("nothing of the kind")
-	assert.Equal(t, formats.NoTable, table.Mistakes[0].Code)
-	_, mistake = formats.ReadTable(strings.Repeat("x", formats.MaxTableBytes+1))
+	assert.Equal(t, formats.NoTable, read(t, "nothing of the kind").Mistakes[0].Code)
+	_, mistake := formats.ReadTable(strings.Repeat("x", formats.MaxTableBytes+1), formats.Reading{})
 	assert.Equal(t, formats.TooLarge, mistake.Code)
 }
 
@@ -88,10 +209,10 @@ func TestAWrittenTableReadsBack(t *testing.T) {
 		d := example(t, name)
 		data, err := formats.WriteCSV(d)
 		require.NoError(t, err)
-		table, mistake := formats.ReadTable(string(data))
+		table, mistake := formats.ReadTable(string(data), formats.Reading{})
 		require.Nil(t, mistake)
 		assert.Empty(t, table.Mistakes, name)
-		back, problems := table.Draft.Read()
+		back, problems := printed.Diagram(table.Draft)
 		require.Empty(t, problems)
 		assert.Equal(t, d, back, name)
 	}
@@ -130,10 +251,10 @@ func TestTablesInManyHandsReadTheSame(t *testing.T) {
 			lines = append(lines, row([]string{tier.Name, decimal(tier.Angle) + degree, strings.ReplaceAll(tier.Indexes, "-", joined), tier.Stop}))
 		}
 		text := strings.Join(lines, "\n")
-		table, mistake := formats.ReadTable(text)
+		table, mistake := formats.ReadTable(text, formats.Reading{})
 		require.Nil(t, mistake, text)
 		require.Equal(t, draft.Gear, table.Draft.Gear, text)
-		back, problems := table.Draft.Read()
+		back, problems := printed.Diagram(table.Draft)
 		require.Empty(t, problems, "%s\n%+v", text, table.Mistakes)
 		assert.Equal(t, d.RefractiveIndex, back.RefractiveIndex, text)
 		want := slices.Clone(d.Tiers)
@@ -146,12 +267,12 @@ func TestTablesInManyHandsReadTheSame(t *testing.T) {
 
 // Every line that is not blank must be accounted for, whatever the text.
 func FuzzReadTable(f *testing.F) {
-	for _, text := range layouts {
+	for _, text := range sheets {
 		f.Add(text)
 	}
 	f.Add("Tier|Angle\n|||\nP1 4° 1-2 meet")
 	f.Fuzz(func(t *testing.T, text string) {
-		table, mistake := formats.ReadTable(text)
+		table, mistake := formats.ReadTable(text, formats.Reading{})
 		if mistake != nil {
 			return
 		}
@@ -162,6 +283,10 @@ func FuzzReadTable(f *testing.F) {
 			}
 		}
 		assert.Len(t, table.Lines, lines)
+		// Whatever it was read as can be looked at, and reads the same again.
+		once, _ := printed.Read(table.Draft)
+		again, _ := printed.Read(once)
+		assert.Equal(t, len(table.Draft.Tiers), len(again.Tiers))
 		assert.LessOrEqual(t, len(table.Draft.Tiers), diagram.MaxTiers)
 		for _, m := range table.Mistakes {
 			assert.Positive(t, m.Line)

@@ -10,6 +10,7 @@ import (
 	"cressa/core/angles"
 	"cressa/core/diagram"
 	"cressa/core/material"
+	"cressa/core/printed"
 	"cressa/workshop"
 )
 
@@ -116,7 +117,7 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 		return AnglesReport{}, err
 	}
 	out := AnglesReport{
-		Draft: draftView(b.Draft.draft().Rewritten(m.After.Diagram, nil)), Exact: draftView(b.Draft.draft().Rewritten(m.Exact.Diagram, nil)),
+		Draft: draftView(printed.Rewritten(b.Draft.draft(), m.After.Diagram, nil)), Exact: draftView(printed.Rewritten(b.Draft.draft(), m.Exact.Diagram, nil)),
 		PavilionFactor: m.PavilionFactor, CrownFactor: m.CrownFactor, Margin: m.Margin, Tiers: []MovedTier{},
 		Before: MovedStone(analysis.Sized(m.Before, b.Width, weighed)), After: MovedStone(analysis.Sized(m.After, b.Width, weighed)),
 		Warnings: placesOf(m.Warnings), Meets: meetViews(analysis.Meets(m.Exact, m.Errors, b.Width)), Ended: string(m.Status),

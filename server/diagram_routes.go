@@ -58,6 +58,10 @@ type HashRequest struct {
 type ReadRequest struct {
 	Name string `json:"name" validate:"max=300"`
 	Text string `json:"text"`
+	// Angles is which of several columns of angles counts, from 0.
+	Angles int `json:"angles" validate:"min=0,max=9"`
+	// Width is the planned width in mm as it is typed.
+	Width string `json:"width" validate:"max=100"`
 }
 
 // ReadFile is what a text was recognised as, to be looked at before it is added.
@@ -69,6 +73,8 @@ type ReadFile struct {
 	Lines []ReadLine `json:"lines"`
 	// Mistakes say what could not be read and what was guessed.
 	Mistakes []Place `json:"mistakes"`
+	// Angles labels the columns of angles where the sheet has several, one for each material.
+	Angles []string `json:"angles"`
 }
 
 // ReadLine is a line of a table: what it was taken for, and its tier from 0 or -1.
@@ -232,7 +238,7 @@ func (s *Server) diagramPage(c *echo.Context, in byID) (DiagramPage, error) {
 // readDiagram reads a diagram file strictly, and anything else as a table. Nothing is
 // kept: what was recognised goes back to be looked at.
 func readDiagram(_ *echo.Context, in withBody[ReadRequest]) (ReadFile, error) {
-	out := ReadFile{Name: in.Body.Name, Lines: []ReadLine{}, Mistakes: []Place{}}
+	out := ReadFile{Name: in.Body.Name, Lines: []ReadLine{}, Mistakes: []Place{}, Angles: []string{}}
 	if strings.HasPrefix(strings.TrimSpace(in.Body.Text), "{") {
 		d, mistakes := formats.ReadDiagram([]byte(in.Body.Text))
 		if len(mistakes) > 0 {
@@ -241,7 +247,7 @@ func readDiagram(_ *echo.Context, in withBody[ReadRequest]) (ReadFile, error) {
 		out.Draft, out.Whole = draftView(diagram.DraftOf(d)), true
 		return out, nil
 	}
-	table, mistake := formats.ReadTable(in.Body.Text)
+	table, mistake := formats.ReadTable(in.Body.Text, formats.Reading{Angles: in.Body.Angles, Width: in.Body.Width})
 	if mistake != nil {
 		return out, inFile([]formats.Mistake{*mistake})
 	}
@@ -249,6 +255,6 @@ func readDiagram(_ *echo.Context, in withBody[ReadRequest]) (ReadFile, error) {
 	for _, l := range table.Lines {
 		out.Lines = append(out.Lines, ReadLine{l.No, l.Text, string(l.Kind), l.Tier})
 	}
-	out.Mistakes = placesInFile(table.Mistakes)
+	out.Mistakes, out.Angles = placesInFile(table.Mistakes), append([]string{}, table.Angles...)
 	return out, nil
 }

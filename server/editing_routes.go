@@ -11,6 +11,7 @@ import (
 	"cressa/core/angles"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/printed"
 	"cressa/core/solid"
 	"cressa/words"
 	"cressa/workshop"
@@ -40,8 +41,42 @@ type Solved struct {
 	Serial   int     `json:"serial"`
 	Problems []Place `json:"problems"`
 	Warnings []Place `json:"warnings"`
+	// Readings say what the words of a sheet were read as.
+	Readings []Reading `json:"readings"`
 	// Stone is null where the draft cannot be read.
 	Stone *StoneView `json:"stone"`
+}
+
+// Reading is what a field of a tier was read as.
+type Reading struct {
+	// Tier is the tier's place from 0.
+	Tier  int    `json:"tier"`
+	Field string `json:"field"`
+	Code  string `json:"code"`
+	// Says is what it was read as, in words; "" where it is still to be found.
+	Says string `json:"says"`
+	// Asks is a remark or a question that goes with it, "" for none.
+	Asks string `json:"asks"`
+	// Sure is false where it may be meant otherwise and should be looked at.
+	Sure bool `json:"sure"`
+}
+
+// readingsOf words what was read of a draft. The stone is nil where none could be cut.
+func readingsOf(typed Draft, readings []printed.Reading, stone *cutting.Stone) []Reading {
+	mm, _ := diagram.ParseNumber(typed.Width)
+	scale := words.Scale{}
+	if stone != nil {
+		if scale.Width = stone.Measures().Width; mm > 0 {
+			scale.MM = mm / scale.Width
+		}
+	}
+	return each(readings, func(g printed.Reading) Reading {
+		out := Reading{Tier: g.TierNo, Field: string(g.Field), Code: string(g.How), Says: g.Read, Asks: words.Reading(g, mm), Sure: g.Sure}
+		if stone != nil && g.Field == diagram.FieldStop && g.Read != "" && g.TierNo < len(stone.Diagram.Tiers) {
+			out.Says = words.Stop(stone.Diagram.Tiers[g.TierNo], stone.Diagram.Gear, scale)
+		}
+		return out
+	})
 }
 
 // GearsRequest asks how a draft's stone is cut on the gears of a machine.
@@ -173,12 +208,12 @@ func (s *Server) editingRoutes() {
 }
 
 func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, error) {
-	draft := in.Body.Draft.draft()
+	draft, readings := printed.Read(in.Body.Draft.draft())
 	if h := in.Body.Held; h != nil && h.Tier < len(draft.Tiers) {
 		draft.Tiers[h.Tier].Stop = diagram.Stop{Kind: diagram.Depth, Distance: h.Distance}.String()
 	}
 	stone, problems := cutting.Sketch(draft, in.Body.Off...)
-	out := Solved{Serial: in.Body.Serial, Problems: placesOf(problems), Warnings: []Place{}}
+	out := Solved{Serial: in.Body.Serial, Problems: placesOf(problems), Warnings: []Place{}, Readings: readingsOf(in.Body.Draft, readings, stone)}
 	if stone == nil {
 		return out, nil
 	}
@@ -208,7 +243,12 @@ func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, erro
 }
 
 func reshape(_ *echo.Context, in withBody[ReshapeRequest]) (Reshaped, error) {
-	draft, err := in.Body.Draft.draft().Reshape(in.Body.Tier, diagram.Reshape(in.Body.How))
+	draft := in.Body.Draft.draft()
+	if read, _ := printed.Read(draft); in.Body.Tier < len(draft.Tiers) {
+		// What is reshaped is what the words of the tier mean.
+		draft.Tiers[in.Body.Tier].Indexes, draft.Tiers[in.Body.Tier].Part = read.Tiers[in.Body.Tier].Indexes, read.Tiers[in.Body.Tier].Part
+	}
+	draft, err := draft.Reshape(in.Body.Tier, diagram.Reshape(in.Body.How))
 	return Reshaped{draftView(draft)}, err
 }
 
@@ -227,7 +267,7 @@ func stopText(_ *echo.Context, in withBody[StopParts]) (StopText, error) {
 
 // pullOf reads as much of a draft as comes before the tier, and the tier itself.
 func pullOf(in PullRequest) (*cutting.Pull, error) {
-	draft := in.Draft.draft()
+	draft, _ := printed.Read(in.Draft.draft())
 	if in.Tier >= len(draft.Tiers) {
 		return nil, diagram.Problem{Code: diagram.UnknownTier, TierNo: -1, Other: fmt.Sprint(in.Tier + 1)}
 	}

@@ -12,6 +12,7 @@ import (
 
 	"cressa/analysis"
 	"cressa/core/material"
+	"cressa/core/printed"
 	"cressa/core/sweep"
 	"cressa/workshop"
 )
@@ -174,7 +175,7 @@ func (s *Server) sweepHead(ctx context.Context, w workshop.Sweep) (SweepHead, er
 	for _, t := range w.Draft.Tiers {
 		out.Tiers = append(out.Tiers, t.Name)
 	}
-	d, problems := w.Draft.Read()
+	d, problems := printed.Diagram(w.Draft)
 	if len(problems) > 0 {
 		return out, workshop.NotCuttable{Problems: problems}
 	}
@@ -191,7 +192,7 @@ func (s *Server) sweeps(c *echo.Context, in byID) (SweepList, error) {
 	if err != nil {
 		return out, err
 	}
-	if d, problems := now.Draft.Read(); len(problems) == 0 {
+	if d, problems := printed.Diagram(now.Draft); len(problems) == 0 {
 		out.Axes = each(sweep.Axes(d), axisChoice)
 	}
 	list, err := s.workshop.Sweeps(ctx, in.ID)

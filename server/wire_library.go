@@ -9,18 +9,20 @@ import (
 // Draft is a diagram as it stands in the editor: every field as it was typed, mistakes
 // included.
 type Draft struct {
-	Name            string      `json:"name" validate:"max=2000"`
-	Designer        string      `json:"designer" validate:"max=2000"`
-	Source          string      `json:"source" validate:"max=2000"`
-	Date            string      `json:"date" validate:"max=2000"`
-	Licence         string      `json:"licence" validate:"max=2000"`
-	Note            string      `json:"note" validate:"max=20000"`
-	Outline         string      `json:"outline" validate:"max=100"`
-	Gear            string      `json:"gear" validate:"max=100"`
-	RefractiveIndex string      `json:"refractiveIndex" validate:"max=100"`
-	FirstSide       string      `json:"firstSide" validate:"max=100"`
-	Indexing        string      `json:"indexing" validate:"max=100"`
-	Tiers           []DraftTier `json:"tiers" validate:"max=400,dive"`
+	Name            string `json:"name" validate:"max=2000"`
+	Designer        string `json:"designer" validate:"max=2000"`
+	Source          string `json:"source" validate:"max=2000"`
+	Date            string `json:"date" validate:"max=2000"`
+	Licence         string `json:"licence" validate:"max=2000"`
+	Note            string `json:"note" validate:"max=20000"`
+	Outline         string `json:"outline" validate:"max=100"`
+	Gear            string `json:"gear" validate:"max=100"`
+	RefractiveIndex string `json:"refractiveIndex" validate:"max=100"`
+	// Width is the planned width in mm, which lengths in mm are reckoned with.
+	Width     string      `json:"width" validate:"max=100"`
+	FirstSide string      `json:"firstSide" validate:"max=100"`
+	Indexing  string      `json:"indexing" validate:"max=100"`
+	Tiers     []DraftTier `json:"tiers" validate:"max=400,dive"`
 }
 
 // DraftTier is one row of the tier table as it was typed.
@@ -39,7 +41,7 @@ type DraftTier struct {
 func (d Draft) draft() diagram.Draft {
 	return diagram.Draft{
 		Name: d.Name, Designer: d.Designer, Source: d.Source, Date: d.Date, Licence: d.Licence, Note: d.Note,
-		Outline: d.Outline, Gear: d.Gear, RefractiveIndex: d.RefractiveIndex, FirstSide: d.FirstSide, Indexing: d.Indexing,
+		Outline: d.Outline, Gear: d.Gear, RefractiveIndex: d.RefractiveIndex, Width: d.Width, FirstSide: d.FirstSide, Indexing: d.Indexing,
 		Tiers: each(d.Tiers, func(t DraftTier) diagram.DraftTier { return diagram.DraftTier(t) }),
 	}
 }
@@ -47,7 +49,7 @@ func (d Draft) draft() diagram.Draft {
 func draftView(d diagram.Draft) Draft {
 	return Draft{
 		Name: d.Name, Designer: d.Designer, Source: d.Source, Date: d.Date, Licence: d.Licence, Note: d.Note,
-		Outline: d.Outline, Gear: d.Gear, RefractiveIndex: d.RefractiveIndex, FirstSide: d.FirstSide, Indexing: d.Indexing,
+		Outline: d.Outline, Gear: d.Gear, RefractiveIndex: d.RefractiveIndex, Width: d.Width, FirstSide: d.FirstSide, Indexing: d.Indexing,
 		Tiers: each(d.Tiers, func(t diagram.DraftTier) DraftTier { return DraftTier(t) }),
 	}
 }

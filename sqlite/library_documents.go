@@ -12,7 +12,7 @@ import (
 // The documents of the library, as documents.go has those of the stones.
 
 const (
-	draftForm = 1
+	draftForm = 2
 	askedForm = 1
 )
 
@@ -27,6 +27,7 @@ type draftDoc struct {
 	Outline         string         `json:"outline"`
 	Gear            string         `json:"gear"`
 	RefractiveIndex string         `json:"refractiveIndex"`
+	Width           string         `json:"width,omitempty"`
 	FirstSide       string         `json:"firstSide"`
 	Indexing        string         `json:"indexing"`
 	Tiers           []draftTierDoc `json:"tiers"`
@@ -46,7 +47,7 @@ type draftTierDoc struct {
 func draftDocument(d diagram.Draft) string {
 	doc := draftDoc{
 		form: form{draftForm}, Name: d.Name, Designer: d.Designer, Source: d.Source, Date: d.Date, Licence: d.Licence, Note: d.Note,
-		Outline: d.Outline, Gear: d.Gear, RefractiveIndex: d.RefractiveIndex, FirstSide: d.FirstSide, Indexing: d.Indexing, Tiers: []draftTierDoc{},
+		Outline: d.Outline, Gear: d.Gear, RefractiveIndex: d.RefractiveIndex, Width: d.Width, FirstSide: d.FirstSide, Indexing: d.Indexing, Tiers: []draftTierDoc{},
 	}
 	for _, t := range d.Tiers {
 		doc.Tiers = append(doc.Tiers, draftTierDoc(t))
@@ -61,7 +62,7 @@ func readDraft(text string) (diagram.Draft, error) {
 	}
 	out := diagram.Draft{
 		Name: d.Name, Designer: d.Designer, Source: d.Source, Date: d.Date, Licence: d.Licence, Note: d.Note,
-		Outline: d.Outline, Gear: d.Gear, RefractiveIndex: d.RefractiveIndex, FirstSide: d.FirstSide, Indexing: d.Indexing, Tiers: []diagram.DraftTier{},
+		Outline: d.Outline, Gear: d.Gear, RefractiveIndex: d.RefractiveIndex, Width: d.Width, FirstSide: d.FirstSide, Indexing: d.Indexing, Tiers: []diagram.DraftTier{},
 	}
 	for _, t := range d.Tiers {
 		out.Tiers = append(out.Tiers, diagram.DraftTier(t))

@@ -76,17 +76,8 @@ var problems = map[diagram.Code]sentence{
 		return fmt.Sprintf("The file has %.0f bytes; a diagram has at most %.0f. Is it the right file?", p.Value, p.High)
 	},
 
-	formats.StopNotRead: func(p diagram.Problem) string {
-		if p.Text == "" {
-			return "Nothing says where its cut stops. Choose a stop."
-		}
-		return fmt.Sprintf("%q does not say where the cut stops in a way this program reads. It is kept in the note; choose a stop.", p.Text)
-	},
-	formats.StopGuessed: func(p diagram.Problem) string {
-		return fmt.Sprintf("The stop was understood as %q. What stood there is kept in the note.", p.Text)
-	},
-	formats.PartGuessed: func(p diagram.Problem) string {
-		return fmt.Sprintf("Nothing says which part of the stone it belongs to; taken as %s.", p.Text)
+	formats.TierRenamed: func(p diagram.Problem) string {
+		return fmt.Sprintf("The sheet calls more than one tier %s, so this one is called %s here.", p.Text, p.Tier)
 	},
 	formats.GearGuessed: func(p diagram.Problem) string {
 		return fmt.Sprintf("No gear is named; taken as %s teeth, which have all the indexes.", number(p.Value))
@@ -153,11 +144,12 @@ var problems = map[diagram.Code]sentence{
 	diagram.SameIndex: func(p diagram.Problem) string {
 		return fmt.Sprintf("Index %s stands here twice (the gear's own number and 0 are one tooth). Take one out.", p.Text)
 	},
+	diagram.StopMissing: plain("No stop printed? Leave it empty: Find stops looks for it. Or choose one."),
 	diagram.BadStop: func(p diagram.Problem) string {
-		if p.Text == "" || p.Text == "empty" {
+		if p.Text == "" {
 			return "The tier does not say where its cut stops. Choose a stop."
 		}
-		return fmt.Sprintf("The stop cannot be read: %s. Type centre, size, meet, girdle, along, width or depth and what goes with it.", p.Text)
+		return fmt.Sprintf("The stop cannot be read: %s. Type it as the sheet has it, such as \"to meet P1/G1 corner\", or choose one.", p.Text)
 	},
 	diagram.StopNotHere: func(p diagram.Problem) string {
 		switch diagram.StopKind(p.Text) {

@@ -11,6 +11,7 @@ import (
 
 	"cressa/core/diagram"
 	"cressa/core/material"
+	"cressa/core/printed"
 	"cressa/words"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -75,6 +76,18 @@ func TestEveryRefusalHasItsWords(t *testing.T) {
 	require.Greater(t, len(declared), 8)
 	for _, m := range declared {
 		assert.NotEmpty(t, words.Refusal(journal.Reason(m[1])), m[1])
+	}
+}
+
+// Every way in which a field of a sheet is read is said, but for what is simply understood.
+func TestEveryWayOfReadingHasItsWords(t *testing.T) {
+	source, err := os.ReadFile("../core/printed/printed.go")
+	require.NoError(t, err)
+	declared := regexp.MustCompile(`(?m)^\t\w+\s+Way = "([a-z-]+)"`).FindAllStringSubmatch(string(source), -1)
+	require.Greater(t, len(declared), 10)
+	for _, m := range declared {
+		said := words.Reading(printed.Reading{How: printed.Way(m[1]), Read: "crown", Value: 0.5}, 8)
+		assert.Equal(t, printed.Way(m[1]) == printed.Understood, said == "", m[1])
 	}
 }
 

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"cressa/core/diagram"
+	"cressa/core/printed"
 )
 
 // Library keeps diagrams: their drafts, their revisions, and how they look to a machine.
@@ -163,7 +164,7 @@ func (l *Library) Diagrams(ctx context.Context, f DiagramFilter, after Cursor, l
 // compared by their content, so that neither the spelling of a draft nor the form of a
 // stored diagram counts.
 func edited(d Diagram) bool {
-	read, problems := d.Draft.Read()
+	read, problems := printed.Diagram(d.Draft)
 	return len(problems) > 0 || diagram.Hash(read) != d.Revision
 }
 
@@ -204,7 +205,7 @@ func (l *Library) NewDiagram(ctx context.Context) (Diagram, error) {
 	}
 	return l.add(ctx, diagram.Draft{
 		Outline: "round", Gear: fmt.Sprint(usual.Gear), RefractiveIndex: diagram.FormatNumber(usual.RefractiveIndex),
-		FirstSide: string(diagram.Pavilion), Indexing: string(diagram.Dialled), Tiers: []diagram.DraftTier{},
+		Width: diagram.FormatNumber(usual.Width), FirstSide: string(diagram.Pavilion), Indexing: string(diagram.Dialled), Tiers: []diagram.DraftTier{},
 	}, nil, Diagram{})
 }
 
@@ -315,7 +316,7 @@ func (l *Library) AddVariant(ctx context.Context, id string, draft diagram.Draft
 	if err != nil {
 		return Diagram{}, err
 	}
-	read, problems := draft.Read()
+	read, problems := printed.Diagram(draft)
 	if len(problems) > 0 {
 		return Diagram{}, NotCuttable{problems}
 	}
@@ -335,7 +336,7 @@ var variantMark = regexp.MustCompile(` · [A-Z]$`)
 
 // addDraft adds a draft, as a diagram with a version where it can be cut.
 func (l *Library) addDraft(ctx context.Context, draft diagram.Draft, as Diagram) (Diagram, error) {
-	read, problems := draft.Read()
+	read, problems := printed.Diagram(draft)
 	if len(problems) > 0 {
 		return l.add(ctx, draft, nil, as)
 	}
@@ -411,7 +412,7 @@ func (l *Library) KeepDraft(ctx context.Context, id string, version int) (Diagra
 }
 
 func (l *Library) keep(ctx context.Context, d Diagram, version int) (Diagram, error) {
-	read, problems := d.Draft.Read()
+	read, problems := printed.Diagram(d.Draft)
 	if len(problems) > 0 {
 		return d, NotCuttable{problems}
 	}

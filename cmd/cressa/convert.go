@@ -14,6 +14,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/core/drawing"
 	"cressa/core/polyhedron"
+	"cressa/core/printed"
 	"cressa/formats"
 	"cressa/sheet"
 	"cressa/words"
@@ -129,19 +130,20 @@ func readAny(ctx context.Context, name string, h holding, in io.Reader) (*diagra
 	if err != nil {
 		return nil, fail("%v", err)
 	}
-	table, mistake := formats.ReadTable(string(data))
+	table, mistake := formats.ReadTable(string(data), formats.Reading{})
 	if mistake != nil {
 		return nil, failure{words.Mistake(name, *mistake)}
 	}
-	d, problems := table.Draft.Read()
+	d, problems := printed.Diagram(table.Draft)
 	if len(problems) > 0 {
-		// The reader has told every problem with its line.
-		for _, m := range table.Mistakes {
-			if m.Problem == problems[0] {
-				return nil, failure{words.Mistake(name, m)}
+		m := formats.Mistake{Line: 1, Column: 1, Problem: problems[0]}
+		for _, l := range table.Lines {
+			if l.Tier == m.TierNo && m.TierNo >= 0 {
+				m.Line = l.No
+				break
 			}
 		}
-		return nil, failure{words.Mistake(name, table.Mistakes[0])}
+		return nil, failure{words.Mistake(name, m)}
 	}
 	return d, nil
 }

@@ -44,10 +44,11 @@ func (g guess) compare(o guess) int {
 // kind is empty. It tries, tier by tier, every meet that the tier can stop at and
 // returns the stones that look most like one that was meant, the likeliest first, at
 // most so many. Sizes that nothing on the stone tells are the usual ones: half the
-// width, 2 % of girdle, a table of 55 %. Where the context's time runs out only the
+// width, 2 % of girdle, a table of 55 %. May tells which stops can be meant for a tier, as far as
+// that is known, and is nil where nothing is; where it allows none that the stone offers, all of them are tried. Where the context's time runs out only the
 // likeliest way is followed to its end, and the status says so. The error is a Problem,
 // or context.Canceled.
-func GuessStops(ctx context.Context, d *diagram.Diagram, most int) ([]*Stone, Status, error) {
+func GuessStops(ctx context.Context, d *diagram.Diagram, most int, may func(tierNo int, stop diagram.Stop) bool) ([]*Stone, Status, error) {
 	kept, status := 24, Complete
 	beam := []guess{{stone: start(d)}}
 	for no := range d.Tiers {
@@ -61,7 +62,7 @@ func GuessStops(ctx context.Context, d *diagram.Diagram, most int) ([]*Stone, St
 					break
 				}
 			}
-			next = append(next, g.branches(no)...)
+			next = append(next, g.branches(no, may)...)
 		}
 		if len(next) == 0 {
 			s := beam[0].stone
@@ -101,7 +102,7 @@ func distinct(list []guess, n int) []guess {
 }
 
 // branches cuts the tier in every way that can be meant.
-func (g guess) branches(no int) []guess {
+func (g guess) branches(no int, may func(tierNo int, stop diagram.Stop) bool) []guess {
 	t := g.stone.Diagram.Tiers[no]
 	var out []guess
 	add := func(stop diagram.Stop) {
@@ -129,8 +130,16 @@ func (g guess) branches(no int) []guess {
 			return out
 		}
 	}
-	for _, r := range pull(g.stone, no).Reaches {
-		add(r.Stop)
+	reaches := pull(g.stone, no).Reaches
+	for _, r := range reaches {
+		if may == nil || may(no, r.Stop) {
+			add(r.Stop)
+		}
+	}
+	if len(out) == 0 {
+		for _, r := range reaches {
+			add(r.Stop)
+		}
 	}
 	return out
 }

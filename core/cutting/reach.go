@@ -149,3 +149,57 @@ func (p *Pull) firstOfItsPart() bool {
 	tiers := p.Before.Diagram.Tiers
 	return !slices.ContainsFunc(tiers[:p.tierNo], func(t diagram.Tier) bool { return t.Part == tiers[p.tierNo].Part })
 }
+
+// ShareOfEdge returns the stop at a share of the way, 0 to 1, down an edge of the stone as it
+// stands before a tier: of the edges between two facets of the side's last tier the longest, from
+// its outer end to its inner one as the tier's first facet comes in. It is false where there is
+// none, or where no meets name its ends.
+func ShareOfEdge(d *diagram.Diagram, tierNo int, share float64) (diagram.Stop, bool) {
+	before, err := UpTo(d, tierNo)
+	if err != nil {
+		return diagram.Stop{}, false
+	}
+	t := d.Tiers[tierNo]
+	last := -1
+	for no := range d.Tiers[:tierNo] {
+		if d.Tiers[no].Part == t.Part {
+			last = no
+		}
+	}
+	find := &finder{stone: before, solid: before.Solid(), tierNo: tierNo, tier: &t}
+	normal := diagram.Normal(t.Part, t.Angle, d.Azimuth(t.Part, t.Indexes[0]))
+	corners := map[int]corner{}
+	for i, v := range before.Solid().Vertices() {
+		corners[v] = find.vertices()[i]
+	}
+	ofLast := func(c corner) int {
+		n := 0
+		for _, i := range c.facets {
+			if before.Facets[i].Tier == last {
+				n++
+			}
+		}
+		return n
+	}
+	longest, stop := 0.0, diagram.Stop{}
+	for _, f := range before.Solid().Faces() {
+		if f.OfBlock() || before.Facets[f.ID].Tier != last {
+			continue
+		}
+		for i, v := range f.Loop {
+			outer, inner := corners[v], corners[f.Loop[(i+1)%len(f.Loop)]]
+			if r3.Dot(normal, outer.point) < r3.Dot(normal, inner.point) {
+				outer, inner = inner, outer
+			}
+			length := r3.Norm(r3.Sub(outer.point, inner.point))
+			if outer.block || inner.block || ofLast(outer) < 2 || ofLast(inner) < 2 || length <= longest+solid.AtMeet {
+				continue
+			}
+			try := diagram.Stop{Kind: diagram.Along, From: find.tiersAt(outer), To: find.tiersAt(inner), At: share}
+			if _, err := find.points(try); err == nil {
+				longest, stop = length, try
+			}
+		}
+	}
+	return stop, longest > 0
+}

@@ -151,7 +151,7 @@ func TestStopsAreGuessedFromTheAnglesAlone(t *testing.T) {
 	all := shipped(t)
 	for name, d := range all {
 		want := mustCut(t, d)
-		guesses, _, err := cutting.GuessStops(context.Background(), without(d, diagram.Stop.Definite), 6)
+		guesses, _, err := cutting.GuessStops(context.Background(), without(d, diagram.Stop.Definite), 6, nil)
 		require.NoError(t, err, name)
 		for i, g := range guesses {
 			a, b := want.Measures(), g.Measures()
@@ -166,7 +166,7 @@ func TestStopsAreGuessedFromTheAnglesAlone(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, found, len(all)-1, "among the likeliest")
 	assert.GreaterOrEqual(t, first, len(all)*3/4, "the likeliest")
-	_, status, err := cutting.GuessStops(context.Background(), without(load(t, "round"), func(diagram.Stop) bool { return true }), 1)
+	_, status, err := cutting.GuessStops(context.Background(), without(load(t, "round"), func(diagram.Stop) bool { return true }), 1, nil)
 	assert.NoError(t, err, "with no figure at all the usual ones are taken")
 	assert.Equal(t, cutting.Complete, status)
 }
@@ -176,7 +176,7 @@ func TestASearchOutOfTimeGivesItsBest(t *testing.T) {
 	over, done := context.WithDeadline(context.Background(), time.Unix(0, 0))
 	defer done()
 	d := shipped(t)["Deep Field"]
-	guesses, status, err := cutting.GuessStops(over, without(d, diagram.Stop.Definite), 6)
+	guesses, status, err := cutting.GuessStops(over, without(d, diagram.Stop.Definite), 6, nil)
 	require.NoError(t, err)
 	assert.Equal(t, cutting.Stopped, status)
 	assert.Len(t, guesses, 1)
@@ -186,7 +186,7 @@ func TestASearchOutOfTimeGivesItsBest(t *testing.T) {
 	assert.Equal(t, cutting.Stopped, cutting.JudgeOrder(over, &wrong, cutting.Preference{}).Status)
 	left, leave := context.WithCancel(context.Background())
 	leave()
-	_, _, err = cutting.GuessStops(left, d, 6)
+	_, _, err = cutting.GuessStops(left, d, 6, nil)
 	assert.ErrorIs(t, err, context.Canceled, "nobody waits for it any more")
 }
 
@@ -210,7 +210,7 @@ func BenchmarkJudging(b *testing.B) {
 		})
 		b.Run("guess "+name, func(b *testing.B) {
 			for b.Loop() {
-				_, _, err := cutting.GuessStops(context.Background(), bare, 6)
+				_, _, err := cutting.GuessStops(context.Background(), bare, 6, nil)
 				require.NoError(b, err)
 			}
 		})

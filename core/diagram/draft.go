@@ -11,18 +11,21 @@ import (
 // Draft is a diagram as it stands in the editor: every field as it was typed,
 // mistakes included, so that nothing is lost while it is not yet a diagram.
 type Draft struct {
-	Name            string      `validate:"max=2000"`
-	Designer        string      `validate:"max=2000"`
-	Source          string      `validate:"max=2000"`
-	Date            string      `validate:"max=2000"`
-	Licence         string      `validate:"max=2000"`
-	Note            string      `validate:"max=20000"`
-	Outline         string      `validate:"max=100"`
-	Gear            string      `validate:"max=100"`
-	RefractiveIndex string      `validate:"max=100"`
-	FirstSide       string      `validate:"max=100"`
-	Indexing        string      `validate:"max=100"`
-	Tiers           []DraftTier `validate:"max=400,dive"`
+	Name            string `validate:"max=2000"`
+	Designer        string `validate:"max=2000"`
+	Source          string `validate:"max=2000"`
+	Date            string `validate:"max=2000"`
+	Licence         string `validate:"max=2000"`
+	Note            string `validate:"max=20000"`
+	Outline         string `validate:"max=100"`
+	Gear            string `validate:"max=100"`
+	RefractiveIndex string `validate:"max=100"`
+	// Width is the finished width that is planned, in mm: what lengths in mm are reckoned with.
+	// A diagram has no size, so it is left behind when the draft becomes one.
+	Width     string      `validate:"max=100"`
+	FirstSide string      `validate:"max=100"`
+	Indexing  string      `validate:"max=100"`
+	Tiers     []DraftTier `validate:"max=400,dive"`
 }
 
 // DraftTier is one row of the tier table as it was typed.
@@ -132,7 +135,9 @@ func (d Draft) Read() (*Diagram, []Problem) {
 		if tier.Indexes, err = ParseIndexes(t.Indexes, out.Gear); err != nil {
 			r.add(Problem{Code: BadIndexes, Tier: name, TierNo: i, Field: FieldIndexes, Text: err.Error()})
 		}
-		if tier.Stop, err = ParseStop(t.Stop); err != nil {
+		if strings.TrimSpace(t.Stop) == "" {
+			r.add(Problem{Code: StopMissing, Tier: name, TierNo: i, Field: FieldStop})
+		} else if tier.Stop, err = ParseStop(t.Stop); err != nil {
 			r.add(Problem{Code: BadStop, Tier: name, TierNo: i, Field: FieldStop, Text: err.Error()})
 		}
 		facets += len(tier.Indexes)

@@ -24,10 +24,12 @@ const (
 	BadIndexes    Code = "bad-indexes"
 	SameIndex     Code = "same-index"
 	BadStop       Code = "bad-stop"
-	StopNotHere   Code = "stop-not-here"
-	UnknownTier   Code = "unknown-tier"
-	UnknownIndex  Code = "unknown-index"
-	SameFacet     Code = "same-facet-twice"
+	// StopMissing: a draft's tier has no stop yet.
+	StopMissing  Code = "stop-missing"
+	StopNotHere  Code = "stop-not-here"
+	UnknownTier  Code = "unknown-tier"
+	UnknownIndex Code = "unknown-index"
+	SameFacet    Code = "same-facet-twice"
 )
 
 // Field names the field of a diagram or a tier that a problem is about.

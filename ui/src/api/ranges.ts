@@ -91,6 +91,9 @@ export const ranges = {
     distance: { min: -1000, max: 1000 },
     tier: { min: 0, max: 399, whole: true },
   },
+  ReadRequest: {
+    angles: { min: 0, max: 9, whole: true },
+  },
   Reshape: {
     by: { min: -360, max: 360 },
     fold: { min: 0, max: 360, whole: true },

@@ -1434,6 +1434,7 @@ export interface components {
             refractiveIndex: string;
             source: string;
             tiers: components["schemas"]["DraftTier"][];
+            width: string;
         };
         DraftOnly: {
             draft: components["schemas"]["Draft"];
@@ -1970,6 +1971,7 @@ export interface components {
             words: string;
         };
         ReadFile: {
+            angles: string[];
             draft: components["schemas"]["Draft"];
             lines: components["schemas"]["ReadLine"][];
             mistakes: components["schemas"]["Place"][];
@@ -1983,8 +1985,18 @@ export interface components {
             tier: number;
         };
         ReadRequest: {
+            angles: number;
             name: string;
             text: string;
+            width: string;
+        };
+        Reading: {
+            asks: string;
+            code: string;
+            field: string;
+            says: string;
+            sure: boolean;
+            tier: number;
         };
         RecutRequest: {
             choices: components["schemas"]["Choices"];
@@ -2168,6 +2180,7 @@ export interface components {
         };
         Solved: {
             problems: components["schemas"]["Place"][];
+            readings: components["schemas"]["Reading"][];
             serial: number;
             stone: components["schemas"]["StoneView"] | null;
             warnings: components["schemas"]["Place"][];

@@ -11,8 +11,10 @@ import (
 
 var (
 	keyValue   = regexp.MustCompile(`^\s*"?([A-Za-z][A-Za-z. ]{0,30}?)"?\s*[:=,;\t]\s*(.+?)\s*$`)
-	gearFirst  = regexp.MustCompile(`(?i)\b([0-9]{2,3})\s*-?\s*(?:tooth|teeth|index|gear)`)
+	keyAlone   = regexp.MustCompile(`^[A-Za-z][A-Za-z. ]{0,30}$`)
+	gearFirst  = regexp.MustCompile(`(?i)(?:^|[^0-9.,])([0-9]{2,3})\s*-?\s*(?:tooth|teeth|index|gear)`)
 	gearAfter  = regexp.MustCompile(`(?i)\b(?:gear|index wheel|index)\s*[:=]?\s*([0-9]{2,3})\b`)
+	plainIndex = regexp.MustCompile(`\b[1-3][.,][0-9]{2,4}\b`)
 	indexAfter = regexp.MustCompile(`(?i)(?:refractive index|\br\.?\s*i\.?|\bn)\s*[:=]?\s*([1-3][.,][0-9]+)`)
 )
 
@@ -56,6 +58,11 @@ func (r *tableReader) fact(text string) bool {
 				value = strings.Replace(value, ",", ".", 1)
 				set(&d.RefractiveIndex)
 			}
+		case "width", "planned width", "finished width":
+			if v, err := diagram.ParseNumber(strings.TrimSpace(strings.TrimSuffix(value, "mm"))); err == nil && v > 0 {
+				value = diagram.FormatNumber(v)
+				set(&d.Width)
+			}
 		case "gear", "teeth", "index gear":
 			if _, err := strconv.Atoi(value); err == nil {
 				set(&d.Gear)
@@ -75,20 +82,35 @@ func (r *tableReader) fact(text string) bool {
 	if m := indexAfter.FindStringSubmatch(text); m != nil && d.RefractiveIndex == "" {
 		d.RefractiveIndex, found = strings.Replace(m[1], ",", ".", 1), true
 		rest = strings.Replace(rest, m[0], "", 1)
+	} else if m := plainIndex.FindString(rest); m != "" && found && d.RefractiveIndex == "" {
+		// "96 index 1.54": the figure beside the gear is the refractive index.
+		d.RefractiveIndex = strings.Replace(m, ",", ".", 1)
+		rest = strings.Replace(rest, m, "", 1)
+	}
+	if all := plainIndex.FindAllString(text, -1); len(all) == 2 && (found || angleHead.MatchString(text)) {
+		// Two indexes announce two angles a tier.
+		found, r.indexes = true, nil
+		for _, v := range all {
+			r.indexes = append(r.indexes, strings.Replace(v, ",", ".", 1))
+			rest = strings.Replace(rest, v, "", 1)
+		}
+		d.RefractiveIndex = r.indexes[0]
 	}
 	// What else stands before the first comma of such a line is the title.
 	if title, _, _ := strings.Cut(rest, ","); found && d.Name == "" && hasWord.MatchString(title) {
-		d.Name = strings.Trim(title, " \t,;:-–")
+		d.Name = strings.Trim(title, " \t,;:-–(")
 	}
 	return found
 }
+
+var angleHead = regexp.MustCompile(`(?i)\bangles?\b`)
 
 var hasWord = regexp.MustCompile(`[A-Za-z]{3}`)
 
 // keyAndValue parts "gear: 96", or the two cells of a row of a spreadsheet.
 func keyAndValue(text string) (key, value string, ok bool) {
 	for _, delimiter := range []string{",", ";"} {
-		if cells := split(text, delimiter); len(cells) == 2 && keyValue.MatchString(cells[0].text+":x") {
+		if cells := split(text, delimiter); len(cells) == 2 && keyAlone.MatchString(cells[0].text) {
 			return cells[0].text, cells[1].text, true
 		}
 	}
@@ -96,64 +118,4 @@ func keyAndValue(text string) (key, value string, ok bool) {
 		return m[1], strings.Trim(m[2], `" ,;`), true
 	}
 	return "", "", false
-}
-
-var (
-	centreWords = regexp.MustCompile(`(?i)cent(?:re|er)\s*point|\bcent(?:re|er)\b|\bculet\b|\bapex\b|to a point|\bkeel\b`)
-	girdleWords = regexp.MustCompile(`(?i)girdle[^0-9]*([0-9]+(?:[.,][0-9]+)?)\s*(%?)`)
-	tableWords  = regexp.MustCompile(`(?i)(?:table|width)[^0-9]*([0-9]+(?:[.,][0-9]+)?)\s*(%?)`)
-	word        = regexp.MustCompile(`[A-Za-z0-9]+`)
-)
-
-var countWords = map[string]int{"two": 2, "three": 3, "four": 4}
-
-// readInstruction reads where a cut stops, as the editor's own text or in a
-// cutter's words. Guessed tells that it was understood, not read.
-func readInstruction(text string, part diagram.Part, before []diagram.DraftTier) (stop string, guessed bool) {
-	if s, err := diagram.ParseStop(text); err == nil {
-		return s.String(), false
-	}
-	if refs := namedTiers(text, before); len(refs) > 0 {
-		return diagram.Stop{Kind: diagram.Meet, Tiers: refs}.String(), true
-	}
-	share := func(m []string) (float64, bool) {
-		v, err := diagram.ParseNumber(m[1])
-		if m[2] == "%" || v >= 1 {
-			v /= 100
-		}
-		return v, err == nil && v > 0 && v < 1
-	}
-	if m := tableWords.FindStringSubmatch(text); m != nil && part == diagram.Crown {
-		if v, ok := share(m); ok {
-			return diagram.Stop{Kind: diagram.Width, Ratio: v}.String(), true
-		}
-	}
-	if m := girdleWords.FindStringSubmatch(text); m != nil && part != diagram.Girdle {
-		if v, ok := share(m); ok {
-			return diagram.Stop{Kind: diagram.GirdleBand, Thickness: v}.String(), true
-		}
-	}
-	if centreWords.MatchString(text) && part != diagram.Girdle {
-		return diagram.Stop{Kind: diagram.Centre}.String(), true
-	}
-	return "", false
-}
-
-// namedTiers finds the tiers that an instruction names, "two P1 and G1".
-func namedTiers(text string, before []diagram.DraftTier) []diagram.Ref {
-	var out []diagram.Ref
-	times := 1
-	for _, w := range word.FindAllString(text, -1) {
-		if n, ok := countWords[strings.ToLower(w)]; ok {
-			times = n
-			continue
-		}
-		if slices.ContainsFunc(before, func(t diagram.DraftTier) bool { return t.Name == w && diagram.ValidName(w) }) {
-			for range times {
-				out = append(out, diagram.Ref{Tier: w})
-			}
-		}
-		times = 1
-	}
-	return out
 }
