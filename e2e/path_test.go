@@ -29,15 +29,15 @@ func TestFromAnEmptyFolderToTheFirstFacetInEightActions(t *testing.T) {
 	u.quiet()
 }
 
-// sheet is a printed sheet of seven tiers: name, angle, indexes, stop.
+// sheet is a sheet of seven tiers exactly as it is printed: name, angle, indexes, stop.
 var sheet = [][4]string{
-	{"P1", "43", "3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93", "centre"},
-	{"G1", "90", "3 9 15 21 27 33 39 45 51 57 63 69 75 81 87 93", "size 0.5"},
-	{"P2", "41.2", "96-12-24-36-48-60-72-84", "meet P1 P1 G1 G1"},
-	{"C1", "40", "3-9-15-21-27-33-39-45-51-57-63-69-75-81-87-93", "girdle 0.02"},
-	{"C2", "34.5", "96-12-24-36-48-60-72-84", "meet C1 C1 G1 G1"},
-	{"C3", "20", "6-18-30-42-54-66-78-90", "meet C1 C1 C2 C2"},
-	{"T", "0", "96", "meet C2 C3 C3"},
+	{"P1", "43", "03-09-15-21-27-33-39-45-51-57-63-69-75-81-87-93", "cut to a center point"},
+	{"G1", "90°", "same indexes", "to size"},
+	{"P2", "41.2", "96-12-…-84", "to meet P1/G1 corner"},
+	{"C1", "40", "as P1", "set girdle thickness 2 %"},
+	{"C2", "34.5", "every 12 from 96", "meet at girdle"},
+	{"C3", "20", "06-18-30-42-54-66-78-90", "to meet C1/C2 corner"},
+	{"T", "0", "", "to meet C2/C3 corner"},
 }
 
 // A printed sheet is typed in, planned, cut with a reload and a killed server in the
@@ -48,7 +48,7 @@ func TestASheetFromPaperToTheLogbook(t *testing.T) {
 	app := start(t, "serve", "--data", data)
 	u := open(t, 1280, 800, app.URL+"/diagrams")
 	typeSheet(u)
-	u.click("Keep this version")
+	u.click("Save")
 	u.see("Kept")
 	u.click("Plan a stone")
 	u.mentions("Calipers read G1")
@@ -64,12 +64,12 @@ func TestASheetFromPaperToTheLogbook(t *testing.T) {
 	// Facet by facet with the keyboard, then the rest of the tier at once.
 	u.press(kb.Enter)
 	u.see("1 of 219")
-	u.see("6 teeth on, to 9")
+	u.see("+6 → 9")
 	u.press(kb.Enter)
 	u.see("2 of 219")
 	u.click("Back")
 	u.see("1 of 219")
-	u.choose("Done ticks", "a whole tier")
+	u.choose("Done marks", "a whole tier")
 	u.click("Done")
 	u.see("16 of 219")
 	u.until(`document.querySelectorAll('[data-tick=disk]').length === 16`)
@@ -78,7 +78,7 @@ func TestASheetFromPaperToTheLogbook(t *testing.T) {
 	require.NoError(t, u.Reload())
 	u.see("16 of 219")
 	u.mentions("G1 · Cut")
-	u.choose("Done ticks", "a whole tier")
+	u.choose("Done marks", "a whole tier")
 
 	// The server is killed; cutting goes on, the ticks stay hollow.
 	require.NoError(t, app.Kill())
@@ -96,7 +96,7 @@ func TestASheetFromPaperToTheLogbook(t *testing.T) {
 	finishSide(u)
 	u.see("Turn the stone over")
 	u.click("Second dop on")
-	u.click("Turned over: go on")
+	u.click("Transfer done")
 	u.mentions("C1 · Cut")
 	finishSide(u)
 	u.see("Every facet is cut")
@@ -135,8 +135,10 @@ func typeSheet(u *user) {
 		u.until(`document.activeElement === [...document.querySelectorAll('input[data-name]')].at(-1)`)
 		require.NoError(u.t, u.Chord("a", chromedp.ModifierCtrl))
 		u.press(row[0])
-		for k, field := range []string{"Angle °", "Dial", "Stop"} {
-			u.fill(row[0]+" "+field, row[k+1])
+		for k, field := range []string{"Angle °", "Index", "Stop"} {
+			if row[k+1] != "" {
+				u.fill(row[0]+" "+field, row[k+1])
+			}
 		}
 	}
 	u.see("draft saved")

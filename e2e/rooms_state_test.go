@@ -87,10 +87,10 @@ func TestAStaleAnswerIsSaidWhereverItComes(t *testing.T) {
 	u.see("On your gears")
 	diagram := u.id()
 	renameElsewhere(t, app.URL, diagram, "First Light of theirs")
-	u.click("Keep this version")
+	u.click("Save")
 	u.mentions(changedElsewhere)
 	u.see("First Light of theirs")
-	u.click("Keep this version")
+	u.click("Save")
 	u.see("Kept")
 
 	// Taking other angles into the draft: both are shown, and mine is kept.
@@ -108,14 +108,14 @@ func TestAStaleAnswerIsSaidWhereverItComes(t *testing.T) {
 	// Giving a repair back.
 	require.NoError(t, u.Go(app.URL+"/stones"))
 	u.click("Ring stone with a chip")
-	u.click("Give it back")
+	u.click("Return to owner")
 	u.fill("Weight now", "2.5")
 	stone := u.id()
 	send(t, http.MethodPut, app.URL+"/api/stones/"+stone+"/finish", map[string]any{
 		"roughCarats": 0, "finishedCarats": 2.4, "widthMM": 0, "lengthMM": 0, "heightMM": 0, "started": "", "finished": "2026-03-01",
 		"hours": nil, "notes": "The chip is out", "version": 0, "saved": "2026-03-01T10:00:00Z",
 	})
-	u.click("Give it back")
+	u.click("Return to owner")
 	u.see("Changed in two places")
 	u.mentions("The chip is out")
 	u.click("Take what was saved elsewhere")
@@ -201,7 +201,7 @@ func TestAStoneIsPlannedAndBegunByKeyboardAlone(t *testing.T) {
 	to("Plan this stone", chromedp.ModifierShift)
 	u.press(kb.Enter)
 	u.mentions("For the night guard")
-	u.see("The thread")
+	u.see("Progress")
 	to("Cut it")
 	u.press(kb.Enter)
 	u.see("0 of 93")
@@ -211,6 +211,6 @@ func TestAStoneIsPlannedAndBegunByKeyboardAlone(t *testing.T) {
 	u.press(kb.Backspace)
 	u.see("0 of 93")
 	u.press(kb.Escape)
-	u.see("The thread")
+	u.see("Progress")
 	u.quiet()
 }

@@ -78,7 +78,7 @@ var rooms = map[string]func(*user){
 	},
 	"import": func(u *user) {
 		u.click("Diagrams")
-		u.click("Bring diagrams in")
+		u.click("Import")
 		u.fill("Paste a table", "Lantern, 96 index\nP1 43 every 12 from 6 somehow\nwho knows")
 		u.click("Read it")
 		u.mentions("This line was not understood")
@@ -89,7 +89,7 @@ var rooms = map[string]func(*user){
 		u.click("Edit a copy")
 		u.until(`document.querySelector("input[data-name][value=C2]")`)
 		require.NoError(u.t, u.ClickOn("input[data-name][value=C2]"))
-		u.click("Pull C2")
+		u.click("Lower C2 by hand")
 		u.until(`document.querySelector('[data-ring]')`)
 	},
 	"loupe": func(u *user) {
@@ -120,7 +120,7 @@ var rooms = map[string]func(*user){
 		u.see("On your gears")
 		u.click("Machine error")
 		u.choose("Stones", "200")
-		u.click("Cut them")
+		u.click("Run")
 		u.see("Would rounding be noticed?")
 	},
 	"light": func(u *user) {
@@ -170,7 +170,7 @@ var rooms = map[string]func(*user){
 	"catching up": func(u *user) {
 		toTheWheel(u)
 		u.click("Catch up")
-		u.see("The thread")
+		u.see("Progress")
 	},
 	"quick design": func(u *user) {
 		u.click("Diagrams")
@@ -195,7 +195,7 @@ var rooms = map[string]func(*user){
 		u.click("Stones")
 		u.click("Sea glass")
 		u.click("Cut it")
-		u.choose("Done ticks", "a whole tier")
+		u.choose("Done marks", "a whole tier")
 		finishSide(u)
 		u.see("Turn the stone over")
 	},

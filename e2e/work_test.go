@@ -44,11 +44,11 @@ func TestTiersAreEditedAndUndone(t *testing.T) {
 	u.click("Move P2 down")
 	u.until(rows + ` === 'P1 G1 P2 C1 C2 C3 T'`)
 
-	// By hand: let go once the row above has made room.
+	// By hand: let go once the row above has made room. An open tier is taller than the others.
 	height, err := browser.Eval[float64](u.Page, `document.querySelector('input[data-name][value=P2]').getBoundingClientRect().y - document.querySelector('input[data-name][value=G1]').getBoundingClientRect().y`)
 	require.NoError(t, err)
 	const madeRoom = `document.querySelectorAll('[style*="translateY"]').length > 1`
-	require.NoError(t, u.DragSlowly(`[aria-label^="Drag P2"]`, 0, -height, madeRoom))
+	require.NoError(t, u.DragSlowly(`[aria-label^="Drag P2"]`, 0, -1.7*height, madeRoom))
 	u.until(rows + ` === 'P1 P2 G1 C1 C2 C3 T'`)
 	// By keyboard: for a moment after a drag no click counts, so that letting go presses nothing.
 	require.NoError(t, u.Chord("z", chromedp.ModifierCtrl))
@@ -63,7 +63,7 @@ func TestTiersAreEditedAndUndone(t *testing.T) {
 	// What was typed is there after a reload, kept or not.
 	require.NoError(t, u.Reload())
 	u.until(rows + ` === 'P1 G1 P2 C1 C2 C3'`)
-	u.click("Keep this version")
+	u.click("Save")
 	u.see("Kept")
 	u.click("Done editing")
 	u.see("the last of the pavilion")
@@ -120,12 +120,12 @@ func TestThePlanAndTheBenchRespectTheMachine(t *testing.T) {
 
 	u.click("Diagrams")
 	u.click("First Light")
-	u.mentions("No gear of yours carries it.")
-	u.mentions("None of your gears carries it and the machine has no cheater")
+	u.mentions("No gear of yours fits without a cheat.")
+	u.mentions("None of your gears fits without a cheat, and the machine has no cheater")
 	u.click("Plan a stone")
 	u.see("P2: 42.5° lies between two steps of your protractor, 42° and 43°.")
-	u.mentions("your machine has no cheater. Cut at whole teeth, meets gape by up to")
-	u.mentions("None of this machine’s gears carries the diagram.")
+	u.mentions("your machine has no cheater. Cut at whole teeth, meets open by up to")
+	u.mentions("None of this machine’s gears fits without a cheat.")
 	u.choose("Material", "Fluorite")
 	u.until(`document.querySelector('[aria-label*="below the critical angle: light is lost"]')`)
 	u.fill("Size (mm)", "oops")
@@ -143,7 +143,7 @@ func TestThePlanAndTheBenchRespectTheMachine(t *testing.T) {
 	u.see("What happened?")
 	u.press("chip at the edge")
 	u.press(kb.Enter)
-	u.choose("Done ticks", "a round at one angle")
+	u.choose("Done marks", "a round at one angle")
 	u.press(kb.Enter)
 	u.see("12 of 219")
 	u.press("?")
@@ -167,7 +167,7 @@ func TestAStopIsSetByPullingAndByKeys(t *testing.T) {
 		return `document.querySelector('[aria-label="` + tier + ` Stop"]')?.value`
 	}
 	require.NoError(t, u.ClickOn("input[data-name][value=T]"))
-	u.click("Pull T")
+	u.click("Lower T by hand")
 	u.until(`document.querySelectorAll('ul[aria-label^="It reaches"] button').length > 1`)
 	before, err := browser.Eval[string](u.Page, stop("T"))
 	require.NoError(t, err)
@@ -212,13 +212,13 @@ func TestTiersAreReshapedAndVariantsCompared(t *testing.T) {
 	u.click("More")
 	u.click("Make a variant")
 	u.until(rows + ` === 'P1 G1 P2 C1 C2 C3 T'`)
-	u.fill("P2 Dial", "8")
+	u.fill("P2 Index", "8")
 	u.click("What can be done with P2")
 	u.click("Complete by symmetry")
 	u.fill("times round the gear", "12")
 	u.see("8-16-24-32-40-48-56-64-72-80-88-96")
 	u.click("Complete it")
-	u.until(`document.querySelector('[aria-label="P2 Dial"]').value.startsWith('8-16-24')`)
+	u.until(`document.querySelector('[aria-label="P2 Index"]').value.startsWith('8-16-24')`)
 	u.click("What can be done with P2")
 	u.click("Rename, in stops too")
 	u.fill("New name", "P9")
@@ -226,7 +226,7 @@ func TestTiersAreReshapedAndVariantsCompared(t *testing.T) {
 	u.until(rows + ` === 'P1 G1 P9 C1 C2 C3 T'`)
 	u.fill("P9 Angle °", "43")
 
-	u.click("Keep this version")
+	u.click("Save")
 	u.see("Kept")
 	u.click("Done editing")
 	u.click("More")
@@ -246,7 +246,7 @@ func TestCatchingUpAlongTheThread(t *testing.T) {
 	u.see("5 of 93 cuts")
 	done := `document.querySelectorAll('[data-visit=done]').length`
 	u.until(done + ` === 5`)
-	u.until(`(document.querySelector('[role=slider][aria-label^="Catch up"]').focus(), document.activeElement.getAttribute('aria-valuenow') === '5')`)
+	u.until(`(document.querySelector('[role=slider][aria-label^="Tick off"]').focus(), document.activeElement.getAttribute('aria-valuenow') === '5')`)
 	for range 3 {
 		u.press(kb.ArrowRight)
 	}

@@ -35,7 +35,7 @@ func TestAFinishedStoneIsRecut(t *testing.T) {
 	u.see("1 of 219 cuts")
 	u.click("First cut")
 	u.mentions("This is earlier work on the stone")
-	u.see("The thread")
+	u.see("Progress")
 	u.click("Go to the present work")
 	u.see("Before the recut")
 	u.click("Finish it")
@@ -63,6 +63,6 @@ func TestAFinishedStoneComesBack(t *testing.T) {
 	u.see("A corner is chipped")
 	u.click("First cut")
 	u.mentions("This is earlier work on the stone")
-	u.see("The thread")
+	u.see("Progress")
 	u.quiet()
 }

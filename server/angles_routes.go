@@ -11,6 +11,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/core/material"
 	"cressa/core/printed"
+	"cressa/words"
 	"cressa/workshop"
 )
 
@@ -88,8 +89,48 @@ type RoundingCost struct {
 	Residual float64 `json:"residual"`
 }
 
+// FindAngleRequest asks for angles that bring a tier to a second meet.
+type FindAngleRequest struct {
+	Draft Draft `json:"draft"`
+	Tier  int   `json:"tier" validate:"min=0,max=399"`
+	// Width in mm is what gaps are reckoned at.
+	Width float64 `json:"width" validate:"min=0.1,max=500"`
+}
+
+// FoundAngles are in the order of how far they lie from the angle that the tier has.
+type FoundAngles struct {
+	Angles []FoundAngle `json:"angles"`
+}
+
+// FoundAngle is an angle at which a tier comes to a second meet as well as to its stop.
+type FoundAngle struct {
+	Angle float64 `json:"angle"`
+	// Meet names the second meet in words.
+	Meet string `json:"meet"`
+	// Below and Above are the angles next to it that the default machine can set, equal where it
+	// can be set as it is; with the widest gap in µm that each leaves at the tier's meets.
+	Below    float64 `json:"below"`
+	Above    float64 `json:"above"`
+	BelowGap float64 `json:"belowGap"`
+	AboveGap float64 `json:"aboveGap"`
+}
+
 func (s *Server) anglesRoutes() {
+	handle(s, route{method: http.MethodPost, path: "/api/angles/find", name: "findAngle", summary: "Angles that bring a tier to a second meet"}, alone(s, s.findAngle))
 	handle(s, route{method: http.MethodPost, path: "/api/angles", name: "moveAngles", summary: "A draft for another refractive index, its angles rounded"}, alone(s, s.moveAngles))
+}
+
+func (s *Server) findAngle(c *echo.Context, in withBody[FindAngleRequest]) (FoundAngles, error) {
+	settings, err := s.workshop.Settings(c.Request().Context())
+	if err != nil {
+		return FoundAngles{}, err
+	}
+	b := in.Body
+	found, err := analysis.FindAngle(b.Draft.draft(), b.Tier, b.Width, settings.MachineOf("").SettableAngles)
+	return FoundAngles{each(found, func(f analysis.SecondMeet) FoundAngle {
+		meet := words.Stop(diagram.Tier{Stop: f.Meet}, 0, words.Scale{})
+		return FoundAngle{f.Angle, meet, f.Below, f.Above, f.BelowGap, f.AboveGap}
+	})}, err
 }
 
 func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (AnglesReport, error) {

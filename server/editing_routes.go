@@ -52,8 +52,12 @@ type Reading struct {
 	// Tier is the tier's place from 0.
 	Tier  int    `json:"tier"`
 	Field string `json:"field"`
-	Code  string `json:"code"`
-	// Says is what it was read as, in words; "" where it is still to be found.
+	// How it was read, in a word.
+	How string `json:"how"`
+	// Read is the text that says the same without needing to be read; "" for a stop that is
+	// still to be found.
+	Read string `json:"read"`
+	// Says is that in words.
 	Says string `json:"says"`
 	// Asks is a remark or a question that goes with it, "" for none.
 	Asks string `json:"asks"`
@@ -71,7 +75,7 @@ func readingsOf(typed Draft, readings []printed.Reading, stone *cutting.Stone) [
 		}
 	}
 	return each(readings, func(g printed.Reading) Reading {
-		out := Reading{Tier: g.TierNo, Field: string(g.Field), Code: string(g.How), Says: g.Read, Asks: words.Reading(g, mm), Sure: g.Sure}
+		out := Reading{Tier: g.TierNo, Field: string(g.Field), How: string(g.How), Read: g.Read, Says: g.Read, Asks: words.Reading(g, mm), Sure: g.Sure}
 		if stone != nil && g.Field == diagram.FieldStop && g.Read != "" && g.TierNo < len(stone.Diagram.Tiers) {
 			out.Says = words.Stop(stone.Diagram.Tiers[g.TierNo], stone.Diagram.Gear, scale)
 		}
@@ -243,12 +247,7 @@ func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, erro
 }
 
 func reshape(_ *echo.Context, in withBody[ReshapeRequest]) (Reshaped, error) {
-	draft := in.Body.Draft.draft()
-	if read, _ := printed.Read(draft); in.Body.Tier < len(draft.Tiers) {
-		// What is reshaped is what the words of the tier mean.
-		draft.Tiers[in.Body.Tier].Indexes, draft.Tiers[in.Body.Tier].Part = read.Tiers[in.Body.Tier].Indexes, read.Tiers[in.Body.Tier].Part
-	}
-	draft, err := draft.Reshape(in.Body.Tier, diagram.Reshape(in.Body.How))
+	draft, err := printed.Reshape(in.Body.Draft.draft(), in.Body.Tier, diagram.Reshape(in.Body.How))
 	return Reshaped{draftView(draft)}, err
 }
 

@@ -71,8 +71,10 @@ type Assessment struct {
 	Table         float64        `json:"table"`
 	Carats        float64        `json:"carats"`
 	CriticalAngle material.Range `json:"criticalAngle"`
-	Turns         cutting.Turns  `json:"turns"`
-	LargestCheat  float64        `json:"largestCheat"`
+	// RefractiveIndex has the two indices of a birefringent material, the lower first.
+	RefractiveIndex material.Range `json:"refractiveIndex"`
+	Turns           cutting.Turns  `json:"turns"`
+	LargestCheat    float64        `json:"largestCheat"`
 	// Ranking lists the machine's gears, the best first; Proposed is one that would
 	// carry the stone where none of them does.
 	Ranking  []GearFit `json:"ranking"`
@@ -268,7 +270,7 @@ func assessmentOf(a *workshop.Assessment) Assessment {
 		Draft: draftView(diagram.DraftOf(a.Stone.Diagram)), FrostedGirdle: a.Choices.GirdleFinish.Frosted(),
 		MMPerUnit: a.MM, Width: a.WidthMM, Length: a.LengthMM, Height: a.HeightMM,
 		Crown: a.CrownMM, GirdleMin: a.GirdleMinMM, GirdleMax: a.GirdleMaxMM, Pavilion: a.PavilionMM, Table: a.TableMM,
-		Carats: a.Carats, CriticalAngle: a.CriticalAngle, Turns: a.Turns, LargestCheat: a.LargestCheat,
+		Carats: a.Carats, CriticalAngle: a.CriticalAngle, RefractiveIndex: a.Material.RefractiveIndex, Turns: a.Turns, LargestCheat: a.LargestCheat,
 		Ranking: fitsOf(a.Ranking), CheatGap: a.CheatGap, CheatResidual: a.CheatResidual,
 		Cheater: a.Machine.Cheater != workshop.CheaterNone,
 		NoTable: a.TableMM == 0, Calipers: []CaliperReading{},

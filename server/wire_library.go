@@ -56,7 +56,7 @@ func draftView(d diagram.Draft) Draft {
 
 // Reshape asks for a tier to be reshaped.
 type Reshape struct {
-	Kind diagram.Reshaping `json:"kind" validate:"oneof=append copy mirror turn complete write-out rename"`
+	Kind diagram.Reshaping `json:"kind" validate:"oneof=append copy mirror turn turn-whole complete write-out rename"`
 	// By is how many teeth it is turned on, Fold and Mirrored the symmetry that it is
 	// completed to, Name its new name.
 	By       float64 `json:"by" validate:"min=-360,max=360"`

@@ -30,8 +30,7 @@ type MaterialView struct {
 type DiagramFields struct {
 	Outlines []diagram.Outline `json:"outlines"`
 	// Stops are the kinds of stop, in the order in which they are offered.
-	Stops   []StopKind   `json:"stops"`
-	Letters []PartLetter `json:"letters"`
+	Stops []StopKind `json:"stops"`
 	// Material is what the figures of a material lie between.
 	Material []MaterialBound `json:"material"`
 }
@@ -43,12 +42,6 @@ type MaterialBound struct {
 	High  float64 `json:"high"`
 }
 
-// PartLetter says which part a tier belongs to whose name begins with a letter.
-type PartLetter struct {
-	Letter string       `json:"letter"`
-	Part   diagram.Part `json:"part"`
-}
-
 // StopKind is a kind of stop: for tiers of which parts, and which figure is proposed, null
 // where it takes none.
 type StopKind struct {
@@ -58,7 +51,7 @@ type StopKind struct {
 }
 
 func diagramFields() DiagramFields {
-	out := DiagramFields{Outlines: diagram.Outlines, Stops: []StopKind{}, Letters: each(diagram.PartLetters, func(l diagram.PartLetter) PartLetter { return PartLetter(l) })}
+	out := DiagramFields{Outlines: diagram.Outlines, Stops: []StopKind{}}
 	out.Material = each(material.Bounds, func(b material.Bound) MaterialBound { return MaterialBound(b) })
 	for _, kind := range diagram.StopKinds {
 		k := StopKind{Kind: kind, Parts: []diagram.Part{}}

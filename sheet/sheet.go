@@ -109,7 +109,7 @@ func OfPlan(title string, a *workshop.Assessment) Content {
 		}
 	}
 	if a.CheatGap > 0 {
-		out.Cares = append(out.Cares, fmt.Sprintf("No cheater: cut at whole teeth meets gape by up to %.0f µm.", a.CheatGap))
+		out.Cares = append(out.Cares, fmt.Sprintf("No cheater: cut at whole teeth meets open by up to %.0f µm.", a.CheatGap))
 	}
 	return out
 }

@@ -144,7 +144,7 @@ var problems = map[diagram.Code]sentence{
 	diagram.SameIndex: func(p diagram.Problem) string {
 		return fmt.Sprintf("Index %s stands here twice (the gear's own number and 0 are one tooth). Take one out.", p.Text)
 	},
-	diagram.StopMissing: plain("No stop printed? Leave it empty: Find stops looks for it. Or choose one."),
+	diagram.StopMissing: plain("No stop printed? Leave it empty and have it found, or choose one."),
 	diagram.BadStop: func(p diagram.Problem) string {
 		if p.Text == "" {
 			return "The tier does not say where its cut stops. Choose a stop."
@@ -258,7 +258,7 @@ var problems = map[diagram.Code]sentence{
 		if p.Value == 0 {
 			return "The machine has no gear. Enter the gears you own."
 		}
-		return fmt.Sprintf("None of your gears carries it and the machine has no cheater; the best leaves %.2f° to cheat.", p.Value)
+		return fmt.Sprintf("None of your gears fits without a cheat, and the machine has no cheater; the best leaves %.2f° to cheat.", p.Value)
 	},
 	workshop.NoDefault: func(p diagram.Problem) string {
 		return fmt.Sprintf("The default %s is not in the list. Choose one that is.", p.Field)

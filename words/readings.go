@@ -27,13 +27,15 @@ func Reading(r printed.Reading, mm float64) string {
 		return fmt.Sprintf("Is it on the pavilion or the crown? It is taken for the %s.", r.Read)
 	case printed.StopGuessed:
 		return "Not all of these words were understood. Is this where it stops?"
+	case printed.CornerTaken:
+		return "It is the only corner that the words leave open."
 	case printed.StopByEye:
 		if r.Read == "" {
 			return fmt.Sprintf("By eye, %s of the way: it is not clear between which corners. Leave it to be found, or choose a stop.", share(r.Value))
 		}
 		return fmt.Sprintf("By eye: %s of the way down the longest edge of the tier before. Is that meant?", share(r.Value))
 	case printed.StopToFind:
-		return "The words leave several places open. Find stops looks among them."
+		return "The words leave several places open; it is looked for among them."
 	case printed.StopNotRead:
 		return "These words were not understood. The stop is left to be found; the words stay."
 	case printed.FigureAssumed:

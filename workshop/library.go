@@ -248,18 +248,6 @@ func (l *Library) Fill(ctx context.Context, set string, starters []*diagram.Diag
 	})
 }
 
-// importAs adds a diagram with the marks that the given record carries.
-func (l *Library) importAs(ctx context.Context, d *diagram.Diagram, as Diagram) (Diagram, error) {
-	r, err := l.revisionOf(d)
-	if errors.As(err, &NotCuttable{}) && !as.Starter {
-		return l.add(ctx, diagram.DraftOf(d), nil, as)
-	}
-	if err != nil {
-		return Diagram{}, err
-	}
-	return l.add(ctx, diagram.DraftOf(d), r, as)
-}
-
 func (l *Library) add(ctx context.Context, draft diagram.Draft, r *Revision, as Diagram) (Diagram, error) {
 	now := l.moment()
 	d := as
@@ -340,7 +328,11 @@ func (l *Library) addDraft(ctx context.Context, draft diagram.Draft, as Diagram)
 	if len(problems) > 0 {
 		return l.add(ctx, draft, nil, as)
 	}
-	return l.importAs(ctx, read, as)
+	r, err := l.revisionOf(read)
+	if err != nil && !errors.As(err, &NotCuttable{}) {
+		return Diagram{}, err
+	}
+	return l.add(ctx, draft, r, as)
 }
 
 // ChooseSense says which way a diagram's indexes run, over the version that the caller

@@ -4,6 +4,7 @@ import (
 	"context"
 	"math"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -223,5 +224,58 @@ func TestRoundingLeavesLevelAndUprightFacets(t *testing.T) {
 		if was := s.Diagram.Tiers[i].Angle; was == 0 || was == 90 {
 			assert.Equal(t, was, a)
 		}
+	}
+}
+
+// Breaks that stop at the tip of a star come to the girdle's corner too at one angle: there the
+// stone has fewer corners than beside it.
+func TestBreaksAreBroughtToStarAndGirdleAtOnce(t *testing.T) {
+	ring := func(from, step float64) (out []float64) {
+		for i := from; i <= 96; i += step {
+			out = append(out, i)
+		}
+		return out
+	}
+	meet := func(names ...string) diagram.Stop {
+		out := diagram.Stop{Kind: diagram.Meet}
+		for _, n := range names {
+			out.Tiers = append(out.Tiers, diagram.Ref{Tier: n})
+		}
+		return out
+	}
+	const breaks = 5
+	d := &diagram.Diagram{Format: diagram.Format, Name: "round", Gear: 96, RefractiveIndex: 1.54, Tiers: []diagram.Tier{
+		{Name: "P1", Part: diagram.Pavilion, Angle: 43, Indexes: ring(3, 6), Stop: diagram.Stop{Kind: diagram.Centre}},
+		{Name: "G1", Part: diagram.Girdle, Angle: 90, Indexes: ring(3, 6), Stop: diagram.Stop{Kind: diagram.Size, Radius: 0.5}},
+		{Name: "C1", Part: diagram.Crown, Angle: 34, Indexes: ring(12, 12), Stop: diagram.Stop{Kind: diagram.GirdleBand, Thickness: 0.03}},
+		{Name: "T", Part: diagram.Crown, Angle: 0, Indexes: []float64{96}, Stop: diagram.Stop{Kind: diagram.Width, Ratio: 0.56}},
+		{Name: "C2", Part: diagram.Crown, Angle: 20, Indexes: ring(6, 12), Stop: diagram.Stop{
+			Kind: diagram.Along, From: meet("C1", "C1", "T").Tiers, To: meet("C1", "C1", "G1").Tiers, At: 0.35,
+		}},
+		{Name: "C3", Part: diagram.Crown, Angle: 40, Indexes: ring(3, 6), Stop: meet("C1", "C1", "C2")},
+	}}
+	d.FillDefaults()
+	found, err := angles.Find(d, breaks, angles.Steps(0.5))
+	require.NoError(t, err)
+	girdle := slices.IndexFunc(found, func(f angles.Found) bool {
+		return slices.ContainsFunc(f.Facets, func(n string) bool { return strings.HasPrefix(n, "G1@") })
+	})
+	require.GreaterOrEqual(t, girdle, 0)
+	f := found[girdle]
+	corners := func(angle float64) int {
+		with := *d
+		with.Tiers = slices.Clone(d.Tiers)
+		with.Tiers[breaks].Angle = angle
+		s, err := cutting.Cut(&with)
+		require.NoError(t, err)
+		return s.Measures().Vertices
+	}
+	assert.Less(t, corners(f.Angle), corners(f.Angle+0.3))
+	assert.Less(t, corners(f.Angle), corners(f.Angle-0.3))
+	assert.LessOrEqual(t, f.Below, f.Angle)
+	assert.GreaterOrEqual(t, f.Above, f.Angle)
+	assert.Greater(t, f.BelowGap+f.AboveGap, 0.0)
+	for i := range found[1:] {
+		assert.LessOrEqual(t, math.Abs(found[i].Angle-40), math.Abs(found[i+1].Angle-40))
 	}
 }

@@ -42,6 +42,18 @@ func (s *Stone) Meets() []Meet {
 	return out
 }
 
+// Meetable returns the corners of the stone as far as it has been cut at which a cut could stop:
+// those that do not touch the block.
+func (s *Stone) Meetable() []Meet {
+	var out []Meet
+	for _, c := range cornersOf(s.Solid()) {
+		if !c.block {
+			out = append(out, Meet{Point: c.point, Facets: c.facets})
+		}
+	}
+	return out
+}
+
 // Planes returns the planes of all facets, in the order of s.Facets.
 func (s *Stone) Planes() []solid.Plane {
 	out := make([]solid.Plane, len(s.Facets))

@@ -2,10 +2,12 @@ package cutting_test
 
 import (
 	"fmt"
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"gonum.org/v1/gonum/spatial/r3"
 	"pgregory.net/rapid"
 
 	"cressa/core/cutting"
@@ -63,4 +65,41 @@ func TestReshapingKeepsTheStone(t *testing.T) {
 		}
 		assert.True(t, equalPlanes(cutDraft(t, mirrored), stone), "mirrored twice")
 	})
+}
+
+// Turned on its gear as a whole a diagram makes the same stone, turned: of whatever shape, counted
+// either way, and with stops that name facets by index.
+func TestAWholeDiagramTurnsOnItsGear(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		d := drawDiagram(t)
+		by := rapid.IntRange(-d.Gear, d.Gear).Draw(t, "by")
+		turned, err := cutting.TurnedWhole(diagram.DraftOf(d), float64(by))
+		require.NoError(t, err)
+		after, problems := turned.Read()
+		require.Empty(t, problems)
+		a, err := cutting.Cut(d)
+		require.NoError(t, err)
+		b, err := cutting.Cut(after)
+		require.NoError(t, err)
+		require.InDelta(t, a.Measures().Volume, b.Measures().Volume, 1e-9)
+		var points []r3.Vec
+		for _, v := range b.Solid().Vertices() {
+			points = append(points, b.Solid().Point(v))
+		}
+		sin, cos := math.Sincos(2 * math.Pi * float64(by) / float64(d.Gear))
+		for _, v := range a.Solid().Vertices() {
+			p := a.Solid().Point(v)
+			require.True(t, has(points, r3.Vec{X: cos*p.X + sin*p.Y, Y: cos*p.Y - sin*p.X, Z: p.Z}))
+		}
+	})
+	skew := load(t, "skew")
+	turned, err := cutting.TurnedWhole(diagram.DraftOf(skew), 7)
+	require.NoError(t, err)
+	after, problems := turned.Read()
+	require.Empty(t, problems)
+	a, err := cutting.Cut(skew)
+	require.NoError(t, err)
+	b, err := cutting.Cut(after)
+	require.NoError(t, err)
+	agree(t, a.Measures().Volume, b.Measures().Volume, "volume")
 }

@@ -77,6 +77,17 @@ func (f *finder) target(normal r3.Vec) (points []r3.Vec, atMeet bool, err error)
 	}
 }
 
+// StopOf returns the point at which the stop of a tier holds a plane with the given normal, on
+// the stone as it stands. The error is a Problem.
+func (s *Stone) StopOf(tierNo int, normal r3.Vec) (r3.Vec, error) {
+	find := finder{stone: s, solid: s.Solid(), tierNo: tierNo, tier: &s.Diagram.Tiers[tierNo]}
+	stops, _, err := find.target(normal)
+	if err != nil {
+		return r3.Vec{}, err
+	}
+	return stops[0], nil
+}
+
 // points returns where every facet of the tier, in the order of its indexes, would
 // stop with another stop.
 func (f *finder) points(stop diagram.Stop) ([]r3.Vec, error) {

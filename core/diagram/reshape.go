@@ -13,8 +13,7 @@ type Reshaping string
 
 // The reshapings. All but Copied need indexes that can be read.
 const (
-	// Appended adds an empty tier at the end, of the last one's part and under the next free
-	// name of that part. It needs no tier to begin with.
+	// Appended adds an empty tier at the end, under the next free name of the last one's kind. It needs no tier to begin with.
 	Appended Reshaping = "append"
 	// Copied adds a tier like it below, under a free name.
 	Copied Reshaping = "copy"
@@ -27,6 +26,9 @@ const (
 	Completed Reshaping = "complete"
 	// WrittenOut turns a shorthand into plain positions.
 	WrittenOut Reshaping = "write-out"
+	// TurnedWhole turns the whole diagram on its gear by Reshape.By teeth, clockwise as seen from
+	// above the table: it needs no tier, and the stone stays the same.
+	TurnedWhole Reshaping = "turn-whole"
 	// Renamed gives the tier the name Reshape.Name, in the stops of others too.
 	Renamed Reshaping = "rename"
 )
@@ -49,6 +51,9 @@ func (d Draft) Reshape(no int, r Reshape) (Draft, error) {
 		out.Tiers = append(slices.Clone(d.Tiers), d.nextTier())
 		return out, nil
 	}
+	if r.Kind == TurnedWhole {
+		return d.turned(r.By)
+	}
 	if no < 0 || no >= len(d.Tiers) {
 		return d, Problem{Code: UnknownTier, TierNo: -1, Field: FieldTiers, Other: fmt.Sprint(no + 1)}
 	}
@@ -69,11 +74,10 @@ func (d Draft) Reshape(no int, r Reshape) (Draft, error) {
 		t.Name = r.Name
 		return out, nil
 	}
-	teeth, err := ParseNumber(d.Gear)
-	if err != nil || teeth != float64(int(teeth)) || teeth < 1 || teeth > MaxGear {
-		return d, Problem{Code: NotANumber, TierNo: -1, Field: FieldGear, Text: d.Gear}
+	n, err := d.teeth()
+	if err != nil {
+		return d, err
 	}
-	n := int(teeth)
 	indexes, err := ParseIndexes(t.Indexes, n)
 	if err != nil {
 		return d, Problem{Code: BadIndexes, Tier: t.Name, TierNo: no, Field: FieldIndexes, Text: err.Error()}
@@ -100,6 +104,55 @@ func (d Draft) Reshape(no int, r Reshape) (Draft, error) {
 	return out, nil
 }
 
+// teeth reads the gear. The error is a Problem.
+func (d Draft) teeth() (int, error) {
+	teeth, err := ParseNumber(d.Gear)
+	if err != nil || teeth != float64(int(teeth)) || teeth < 1 || teeth > MaxGear {
+		return 0, Problem{Code: NotANumber, TierNo: -1, Field: FieldGear, Text: d.Gear}
+	}
+	return int(teeth), nil
+}
+
+// turned turns every tier by so many teeth round the stone: with the pavilion up a gear counts the
+// other way, unless the diagram counts both sides one way. Indexes come out in rising order.
+func (d Draft) turned(by float64) (Draft, error) {
+	n, err := d.teeth()
+	if err != nil {
+		return d, err
+	}
+	out := d
+	out.Tiers = slices.Clone(d.Tiers)
+	read, _ := d.Read()
+	for no := range out.Tiers {
+		t := &out.Tiers[no]
+		indexes, err := ParseIndexes(t.Indexes, n)
+		if err != nil {
+			return d, Problem{Code: BadIndexes, Tier: t.Name, TierNo: no, Field: FieldIndexes, Text: err.Error()}
+		}
+		if angle, err := ParseNumber(t.Angle); err == nil && angle == 0 && len(indexes) == 1 {
+			// A level facet sits at any tooth.
+			continue
+		}
+		step := by
+		if read.Indexing != Shared && read.CutWith(Part(t.Part)) == Pavilion {
+			step = -by
+		}
+		move := func(i float64) float64 { return roundIndex(gear.Normal(i+step, n)) }
+		for i := range indexes {
+			indexes[i] = move(indexes[i])
+		}
+		slices.Sort(indexes)
+		t.Indexes = FormatIndexes(indexes)
+		out.moveRefs(t.Name, func(ref Ref) Ref {
+			if ref.OneFacet {
+				ref.Index = move(ref.Index)
+			}
+			return ref
+		})
+	}
+	return out, nil
+}
+
 // moveRefs changes every ref to a tier in the stops that can be read.
 func (d *Draft) moveRefs(tier string, move func(Ref) Ref) {
 	for i := range d.Tiers {
@@ -123,13 +176,17 @@ func (d *Draft) moveRefs(tier string, move func(Ref) Ref) {
 	}
 }
 
-// nextTier is an empty tier to be typed after the last one.
+// nextTier is an empty tier to be typed after the last one. Its part follows from what is typed.
 func (d Draft) nextTier() DraftTier {
-	part := Pavilion
-	if n := len(d.Tiers); n > 0 {
-		part = Part(d.Tiers[n-1].Part)
+	name := Pavilion.Letter()
+	if n := len(d.Tiers); n > 0 && strings.TrimSpace(d.Tiers[n-1].Name) != "" {
+		name = strings.TrimSpace(d.Tiers[n-1].Name)
 	}
-	return DraftTier{Key: d.freeKey(), Name: d.freeName(part.Letter()), Part: string(part)}
+	if name == "T" {
+		// After a table come more facets of the crown.
+		name = Crown.Letter()
+	}
+	return DraftTier{Key: d.freeKey(), Name: d.freeName(name)}
 }
 
 // Letter is what names of the part's tiers begin with.
@@ -142,15 +199,6 @@ func (p Part) Letter() string {
 	}
 	return "P"
 }
-
-// PartLetter says which part a tier belongs to whose name begins with a letter.
-type PartLetter struct {
-	Letter string
-	Part   Part
-}
-
-// PartLetters lists the letters that sheets print. The table is cut with the crown.
-var PartLetters = []PartLetter{{"P", Pavilion}, {"G", Girdle}, {"C", Crown}, {"T", Crown}}
 
 // freeName counts a tier's name on until no other tier has it: P1, P2, P3.
 func (d Draft) freeName(name string) string {

@@ -42,9 +42,10 @@ const (
 	PartByName  Way = "part-by-name"
 	PartByPlace Way = "part-by-place"
 	PartAsked   Way = "part-asked"
-	// StopGuessed: some of the words were not understood, or the corner that fits best was
-	// taken.
+	// StopGuessed: some of the words were not understood.
 	StopGuessed Way = "stop-guessed"
+	// CornerTaken: the words leave one corner open.
+	CornerTaken Way = "corner-taken"
 	// StopByEye: a share of the way between the two corners that are likeliest meant. Value is
 	// the share, 0 to 1.
 	StopByEye Way = "stop-by-eye"
@@ -130,6 +131,37 @@ func Rewritten(typed diagram.Draft, by *diagram.Diagram, order []int) diagram.Dr
 		}
 	}
 	return out
+}
+
+// Reshape is diagram.Draft.Reshape for a draft as it was typed: what is reshaped is what the words of
+// the tier mean, and of a diagram turned whole what those of all tiers do. The other words stay.
+// The error is a Problem; the draft is then as it was.
+func Reshape(typed diagram.Draft, no int, how diagram.Reshape) (diagram.Draft, error) {
+	read, _ := Read(typed)
+	out := typed
+	out.Tiers = slices.Clone(typed.Tiers)
+	if how.Kind == diagram.TurnedWhole {
+		turned, err := cutting.TurnedWhole(read, how.By)
+		if err != nil {
+			return typed, err
+		}
+		for i, t := range turned.Tiers {
+			row := &out.Tiers[i]
+			row.Indexes, row.Part = t.Indexes, t.Part
+			if t.Stop != read.Tiers[i].Stop {
+				row.Stop = t.Stop
+			}
+		}
+		return out, nil
+	}
+	if no >= 0 && no < len(out.Tiers) {
+		out.Tiers[no].Indexes, out.Tiers[no].Part = read.Tiers[no].Indexes, read.Tiers[no].Part
+	}
+	reshaped, err := out.Reshape(no, how)
+	if err != nil {
+		return typed, err
+	}
+	return reshaped, nil
 }
 
 // restore puts back what was typed where a field still says what it was read as.

@@ -275,7 +275,7 @@ func (r *reader) toCorner(no int, text string, g *Reading) (diagram.Stop, bool) 
 	if len(allowed) != 1 {
 		return diagram.Stop{}, false
 	}
-	g.How = StopGuessed
+	g.How, g.Sure = CornerTaken, true
 	return allowed[0], true
 }
 

@@ -46,7 +46,7 @@ func selectTier(tier string) step {
 
 // tickAll ticks tier by tier until the side is done.
 func tickAll(p *browser.Page) error {
-	if err := p.Choose("Done ticks", "a whole tier"); err != nil {
+	if err := p.Choose("Done marks", "a whole tier"); err != nil {
 		return err
 	}
 	const progress = `document.querySelector('header [aria-label=Progress]').innerText`
@@ -116,13 +116,13 @@ var views = []view{
 	{name: "editor", path: "/diagrams", steps: []step{click("Three Sisters"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name]"), seeDrawing}},
 	{name: "cutting-order", path: "/diagrams", steps: []step{click("Three Sisters"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name][value=P2]"), click("Move P2 up"), click("Move P2 up"), click("Mend the order"), see("moved"), seeDrawing}},
 	{name: "angles", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Angles"), choose("Material", "Aquamarine"), see("Pavilion ×"), see("µm")}},
-	{name: "machine-error", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Machine error"), choose("Stones", "200"), click("Cut them"), see("Would rounding be noticed?"), seeDrawing}},
+	{name: "machine-error", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Machine error"), choose("Stones", "200"), click("Run"), see("Would rounding be noticed?"), seeDrawing}},
 	{name: "light", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), see("Hours"), seeLight}},
 	{name: "sweep", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), click("Sweep the angles"), see("Pavilion, factor"), click("Sweep"), see("Kept sweeps"), click("Go to the best"), see("Angles there"), seeLight}},
 	{name: "light-compare", path: "/diagrams/compare", steps: []step{choose("Hold beside it", "First Light"), choose("Hold beside it", "Parallax"), choose("Hold beside it", "Three Sisters"), click("Light"), choose("Show the stone", "where light goes"), see("Light, face up"), seeLight}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},
 	{name: "sheet", path: "/stones", steps: []step{click("Rose oval"), click("Sheet"), func(p *browser.Page) error { return p.Until("document.querySelector('.sheet-pages img')?.complete") }}},
-	{name: "stone", path: "/stones", steps: []step{click("Rose oval"), see("The thread"), seeDrawing}},
+	{name: "stone", path: "/stones", steps: []step{click("Rose oval"), see("Progress"), seeDrawing}},
 	{name: "bench", path: "/", tablet: true, steps: []step{click("Resume at the wheel"), see("Done"), seeDrawing}},
 	{name: "repair-bench", path: "/stones", tablet: true, steps: []step{click("Ring stone with a chip"), click("To the bench"), click("Begin"), see("at work"), see("on disk")}},
 	{name: "transfer", path: "/stones", tablet: true, steps: []step{click("Sea glass"), click("Cut it"), tickAll, see("Turn the stone over"), see("on disk"), seeDrawing}},

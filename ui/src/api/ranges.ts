@@ -20,6 +20,10 @@ export const ranges = {
   Choices: {
     gear: { min: 1, max: 360, whole: true },
   },
+  FindAngleRequest: {
+    tier: { min: 0, max: 399, whole: true },
+    width: { min: 0.1, max: 500 },
+  },
   Finish: {
     finishedCarats: { min: 0, max: 100000 },
     heightMM: { min: 0, max: 1000 },

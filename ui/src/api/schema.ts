@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/angles/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Angles that bring a tier to a second meet */
+        post: operations["findAngle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/assess": {
         parameters: {
             query?: never;
@@ -1217,6 +1234,7 @@ export interface components {
             pavilion: number;
             proposed: components["schemas"]["GearFit"] | null;
             ranking: components["schemas"]["GearFit"][];
+            refractiveIndex: components["schemas"]["Range"];
             stone: components["schemas"]["StoneView"] | null;
             table: number;
             turns: components["schemas"]["Turns"];
@@ -1361,7 +1379,6 @@ export interface components {
             version: number;
         };
         DiagramFields: {
-            letters: components["schemas"]["PartLetter"][];
             material: components["schemas"]["MaterialBound"][];
             outlines: string[];
             stops: components["schemas"]["StopKind"][];
@@ -1514,6 +1531,11 @@ export interface components {
             tableWidth: number;
             tiers: number;
         };
+        FindAngleRequest: {
+            draft: components["schemas"]["Draft"];
+            tier: number;
+            width: number;
+        };
         Finish: {
             finished: string;
             finishedCarats: number;
@@ -1527,6 +1549,17 @@ export interface components {
             started: string;
             version: number;
             widthMM: number;
+        };
+        FoundAngle: {
+            above: number;
+            aboveGap: number;
+            angle: number;
+            below: number;
+            belowGap: number;
+            meet: string;
+        };
+        FoundAngles: {
+            angles: components["schemas"]["FoundAngle"][];
         };
         GearFit: {
             largestCheat: number;
@@ -1869,10 +1902,6 @@ export interface components {
             code: string;
             name: string;
         };
-        PartLetter: {
-            letter: string;
-            part: string;
-        };
         Pass: {
             id: string;
             lap: string;
@@ -1992,8 +2021,9 @@ export interface components {
         };
         Reading: {
             asks: string;
-            code: string;
             field: string;
+            how: string;
+            read: string;
             says: string;
             sure: boolean;
             tier: number;
@@ -2520,6 +2550,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AnglesReport"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    findAngle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindAngleRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundAngles"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -46,6 +46,15 @@ export const solveQuery = (draft: Draft, off: string[], gear: number, held: Held
     gcTime: 10_000,
   });
 
+/** Angles that bring a tier to a second meet, at a finished width in mm. */
+export const findAngleQuery = (draft: Draft, tier: number, width: number) =>
+  queryOptions({
+    queryKey: ['find angle', draft, tier, width],
+    queryFn: ({ signal }) =>
+      answer(client.POST('/api/angles/find', { body: { draft, tier, width }, signal })),
+    ...once,
+  });
+
 /** Where the last tier of a draft can stop. */
 export const pullQuery = (draft: Draft | null, tier: number) =>
   queryOptions({
@@ -174,6 +183,12 @@ export const placeSolid = async (file: SolidFile): Promise<HeldSolid> => ({
 
 export const holdSolid = mutationOptions({ mutationFn: placeSolid });
 
+/** How a sheet is read: which of several angles counts, and the planned width in mm as typed. */
+export interface HowToRead {
+  angles: number;
+  width: string;
+}
+
 /** Reads a diagram file or a pasted table. */
-export const readTable = (name: string, text: string): Promise<ReadFile> =>
-  answer(client.POST('/api/diagrams/read', { body: { name, text } }));
+export const readTable = (name: string, text: string, how: HowToRead): Promise<ReadFile> =>
+  answer(client.POST('/api/diagrams/read', { body: { name, text, ...how } }));

@@ -26,6 +26,7 @@ export const draftOf = (change: Partial<Draft> = {}): Draft => ({
   outline: 'round',
   gear: '96',
   refractiveIndex: '1.54',
+  width: '8',
   firstSide: 'pavilion',
   indexing: 'dialled',
   tiers: [],

@@ -8,21 +8,22 @@ export const editingWords = {
     gear: 'Gear',
     cheats: 'Largest cheat',
     turn: 'Turn',
-    gap: 'Meets gape by',
+    gap: 'Meets open by',
     gapHelp: (mm: string) =>
       `At ${mm} width, where every facet is cut at its nearest tooth: what a missing cheater costs. An eye sees 10 to 20 µm under the loupe.`,
-    carries: 'carries it',
+    carries: 'fits, no cheat needed',
     own: 'the diagram’s own',
     show: (teeth: number) => `Show on ${teeth}`,
     shown: (teeth: number) => `Shown on ${teeth} teeth. The diagram stays as it is.`,
     back: 'Back to its own',
-    proposed: (teeth: number) => `No gear of yours carries it. A gear of ${teeth} teeth would.`,
+    proposed: (teeth: number) =>
+      `No gear of yours fits without a cheat. A gear of ${teeth} teeth would.`,
     cuttable: 'This machine can cut it as it is.',
     obstacles: 'What keeps this machine from cutting it as it is',
   },
   pull: {
-    start: (tier: string) => `Pull ${tier}`,
-    title: (tier: string) => `${tier} is being pulled`,
+    start: (tier: string) => `Lower ${tier} by hand`,
+    title: (tier: string) => `${tier} lowered by hand`,
     help: 'Drag the tier in the section or in the round, choose a ring, or step with [ and ]. It clicks at every meet; between two it stops where you let go.',
     reaches: 'It reaches, from outside in',
     none: 'Nothing is in its way yet: it stops where you let go.',
@@ -42,11 +43,24 @@ export const editingWords = {
     writeOut: 'Write its indexes out',
     complete: 'Complete by symmetry …',
     rename: 'Rename, in stops too …',
+    findAngle: 'Find the angle …',
     drag: (tier: string) => `Drag ${tier} to another place, or move it with the arrow keys`,
     off: (tier: string) => `Look without ${tier}`,
     on: (tier: string) => `Look with ${tier} again`,
     leftOff: 'left off',
+    toFind: 'to be found',
+    partByItself: 'by angle, name, place',
   },
+  reading: {
+    label: (tier: string) => `${tier} as it was read`,
+    as: (field: string) => `${field}:`,
+    fields: { stop: 'Stop', indexes: 'Index', angle: 'Angle' } as Record<string, string>,
+    yes: 'Yes',
+  },
+  missing: (n: number) =>
+    n === 1
+      ? 'One tier has no stop. No stop printed? Leave it empty.'
+      : `${n} tiers have no stop. No stop printed? Leave them empty.`,
   dragging: {
     instructions: {
       draggable:
@@ -66,10 +80,22 @@ export const editingWords = {
     becomes: 'It becomes',
     keep: 'Complete it',
   },
+  findAngle: {
+    title: (tier: string) => `The angle of ${tier}`,
+    lead: (tier: string, angle: string, stop: string) =>
+      `${tier} stands at ${angle}° and is cut ${stop}. At these angles it comes to a second meet as well.`,
+    none: 'No angle within 12° brings it to a second meet of the stone as it stands before it.',
+    second: 'Second meet',
+    exact: 'Exactly',
+    settable: 'Your protractor sets',
+    leaves: (gap: string) => `opens ${gap}`,
+    take: (angle: string) => `Take ${angle}°`,
+    asIs: 'as it is',
+  },
   rename: { title: (tier: string) => `Rename ${tier}`, name: 'New name', keep: 'Rename' },
   loupe: {
     open: 'Loupe',
-    close: 'Put the loupe away',
+    close: 'Close',
     title: 'Under the loupe',
     help: 'Choose a meet, or click one in the drawing.',
     width: 'Finished width',

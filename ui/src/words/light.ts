@@ -48,7 +48,7 @@ export const lightWords = {
   head: 'Head takes',
   girdleIs: 'Girdle',
   girdles: { polished: 'polished', frosted: 'frosted' },
-  split: 'Part light into colours',
+  split: 'Show dispersion',
   figures: 'Figures, face up',
   compares:
     'The figures compare cuts and materials with each other. They say nothing of colour or polish, and they do not promise beauty.',

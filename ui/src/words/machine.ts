@@ -30,7 +30,7 @@ export const machineWords = {
   high: 'Protractor to',
   zero: 'Protractor reads too much by',
   zeroHelp: 'Cut 90° at two opposite indexes: the taper is twice this.',
-  repeatability: 'An angle set again differs by',
+  repeatability: 'Repeatability',
   repeatabilityHelp: 'What lies nearer to a step than this counts as settable.',
   cheater: 'Cheater',
   hasCheater: 'Your machine has a cheater',
@@ -67,7 +67,7 @@ export const machineWords = {
   girdleFinish: 'The girdle is',
   girdleFinishes: {
     polished: 'polished like the rest',
-    prepolished: 'taken up to the last pass but one',
+    prepolished: 'pre-polished',
     cut: 'only cut',
   } as Record<string, string>,
   turning: 'On another gear',
@@ -75,7 +75,7 @@ export const machineWords = {
     whole: 'one turn for the whole stone',
     sides: 'each side is turned on its own',
   } as Record<string, string>,
-  tick: 'At the bench, Done ticks',
+  tick: 'At the bench, Done marks',
   ticks: { facet: 'one facet', round: 'a round at one angle', tier: 'a whole tier' } as Record<
     string,
     string

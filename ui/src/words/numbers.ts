@@ -30,6 +30,9 @@ export const carats = (v: number): string => `${format(v, v < 1 ? 3 : 2, v < 1 ?
 /** An angle as stored, to 0.01 at most. */
 export const angle = (v: number): string => format(v, 0, 2);
 
+/** An angle that was computed, with the digits that a meet needs to hold. */
+export const exactAngle = (v: number): string => format(v, 0, 9);
+
 /** An angle with its sign. */
 export const signed = (v: number): string =>
   (v > 0 ? '+' : v < 0 ? '−' : '') + format(Math.abs(v), 0, 2);

@@ -26,7 +26,7 @@ export const orderWords = {
 
 export const stopsWords = {
   open: 'Find the stops',
-  anew: 'Word the stops anew',
+  anew: 'Rewrite stops',
   title: 'Where the cuts stop',
   guessed:
     'Found from the angles: a diagram is drawn so that facets meet. Choose the stone that is meant. Sizes that no angle tells are the usual ones; change them to yours.',

@@ -1,7 +1,7 @@
 /** What is said of stones that came in for repair. */
 export const repairWords = {
-  takeIn: 'A stone came in',
-  title: 'A stone came in',
+  takeIn: 'New repair',
+  title: 'New repair',
   lead: 'Write down what it is and what was agreed while its owner is there. It gets a number for its bag.',
   cameBack: (number: number, name: string) => `${number} · ${name} came back`,
   leadBack:
@@ -32,13 +32,13 @@ export const repairWords = {
   end: 'Pause',
   running: 'at work',
   paused: 'paused',
-  closed: 'This stone was given back. No more time is counted.',
+  closed: 'This stone was returned. No more time is counted.',
   spent: 'At the bench',
-  back: 'Give it back',
-  backTitle: 'Give it back',
+  back: 'Return to owner',
+  backTitle: 'Return to owner',
   weightAfter: 'Weight now',
   notes: 'What was done',
-  given: 'Given back',
+  given: 'Returned',
   events: { begin: 'began', end: 'paused', note: 'note' } as Record<string, string>,
   due: 'Promised',
   dueOn: (date: string) => `promised for ${date}`,

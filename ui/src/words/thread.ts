@@ -1,16 +1,15 @@
-/** What is said of the thread. */
+/** What is said of a stone's progress. */
 export const threadWords = {
-  head: 'The thread',
+  head: 'Progress',
   open: 'Catch up',
   lead: 'Every cut in order, as wide as the minutes it took or will take.',
-  slider: 'Catch up along the thread',
+  slider: 'Tick off cuts',
   left: (minutes: string) => `${minutes} left`,
   ask: (n: number, to: string) =>
     n === 1 ? `Tick ${to} as cut?` : `Tick ${n} cuts as done, up to ${to}?`,
   tick: (n: number) => (n === 1 ? 'Tick it' : `Tick all ${n}`),
   leave: 'Leave it',
   ticked: (n: number) => (n === 1 ? '1 cut ticked' : `${n} cuts ticked`),
-  catchUp:
-    'Drag along the thread, or use the arrow keys, to tick what was cut away from the screen.',
+  catchUp: 'Drag along it, or use the arrow keys, to tick off what was cut away from the screen.',
   transferFirst: 'The stone is turned over at the bench before the other side can be ticked.',
 };

@@ -31,6 +31,8 @@ interface Props {
   hold?: Hold;
   /** How the stone is looked at under light; the draft is undefined until there is a whole one. */
   light?: { draft: Draft | undefined; lighting: Lighting };
+  /** What belongs to the stone gets more room than its drawing. */
+  roomy?: boolean;
   /** Says more of a length in design units than its share of the width. */
   length?: (units: number) => string;
   children: ReactNode;
@@ -54,13 +56,14 @@ export function StoneDesk({
   hold,
   light,
   length,
+  roomy = false,
   children,
 }: Props) {
   return (
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: { xs: '1fr', md: '46% 1fr' },
+        gridTemplateColumns: { xs: '1fr', md: roomy ? '37% 1fr' : '46% 1fr' },
         minHeight: { md: 'calc(100vh - 110px)' },
       }}
     >
@@ -88,7 +91,7 @@ export function StoneDesk({
           </Typography>
         )}
       </Box>
-      <Box sx={{ minWidth: 0, p: 4 }}>
+      <Box sx={{ minWidth: 0, p: roomy ? 3 : 4 }}>
         {problems
           .filter((p) => p.tier < 0)
           .map((p, i) => (

@@ -70,7 +70,7 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
         ))}
       </Box>
       <Box>
-        <Typography variant="h2">{w.bench.transferDials}</Typography>
+        <Typography variant="h2">{w.bench.transferDials(w.tiers.parts[up]!)}</Typography>
         <Dials script={script} setup={no} />
         <Box sx={{ display: 'flex', gap: 2, mt: 3 }}>
           <Button onClick={onBack} sx={{ minHeight: 64 }}>

@@ -2,7 +2,7 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import { afterEach, expect, test } from 'vitest';
 import type { Draft, Place, ReadFile } from '../../api/client';
 import { renderInApp } from '../../testing/app';
-import { draftOf, tierOf } from '../../testing/records';
+import { draftOf, tierOf, usual } from '../../testing/records';
 import { Refused, serve } from '../../testing/server';
 import { libraryWords as l } from '../../words/library';
 import { stopsWords } from '../../words/order';
@@ -25,6 +25,7 @@ function read({ name, text }: { name: string; text: string }): ReadFile | Refuse
   const [head, ...rest] = text.split('\n');
   return {
     name,
+    angles: [],
     whole: name.endsWith('.json'),
     draft: draftOf({ name: head, tiers: [tierOf({ stop: rest[0] ?? 'centre' })] }),
     lines: rest.map((line, i) => ({ no: i + 2, kind: 'unread', text: line, tier: -1 })),
@@ -43,7 +44,16 @@ function open(more: Parameters<typeof serve>[0] = {}) {
       added.push(body);
       return { id: `d${added.length}` };
     },
-    'POST /api/solve': () => new Refused(422, { detail: 'cannot be cut' }),
+    'GET /api/usual': () => usual,
+    'POST /api/solve': ({ draft }: { draft: Draft }) => ({
+      serial: 0,
+      problems: draft.tiers
+        .filter((t) => t.stop === '')
+        .map(() => placeOf({ code: 'stop-missing', field: 'stop', tier: 0 })),
+      warnings: [],
+      readings: [],
+      stone: null,
+    }),
     ...more,
   });
   const shown = renderInApp(<ImportRoom />, '/diagrams/import', '/diagrams/import');
@@ -68,12 +78,19 @@ test('nothing is added before it was looked at, and then under the name it came 
   expect(added).toMatchObject([{ draft: { name: 'Lantern' }, origin: 'lantern.csv' }]);
 });
 
-test('what could not be read is said line by line, and stands marked in the text', async () => {
-  open();
+test('what could not be read is said line by line, and corrected where it stands', async () => {
+  const { added } = open();
   files(['lantern.txt', 'Lantern\nby eye, about halfway']);
   expect(await screen.findByText(/"by eye, about halfway" was not read/)).toBeTruthy();
   expect(screen.getByText(/Line 2, column 1/)).toBeTruthy();
-  expect(screen.getByText(l.kinds.unread!)).toBeTruthy();
+  const text = screen.getByLabelText<HTMLTextAreaElement>(l.text);
+  expect(text.value).toBe('Lantern\nby eye, about halfway');
+  fireEvent.change(text, { target: { value: 'Lantern of the dome' } });
+  expect(await screen.findByRole('heading', { name: 'Lantern of the dome' })).toBeTruthy();
+  expect(screen.getByText(l.noMarks)).toBeTruthy();
+  fireEvent.click(button(l.add));
+  await waitFor(() => expect(added).toHaveLength(1));
+  expect(added[0]!.draft.name).toBe('Lantern of the dome');
 });
 
 test('a file that cannot be read says where, and holds the others up no more than itself', async () => {
@@ -136,7 +153,7 @@ test('what is left out goes, and stops that are missing can be found before it i
   await waitFor(() => expect(cameIn().getAllByRole('listitem')).toHaveLength(2));
   fireEvent.click(button(l.forget('one.json')));
   expect(cameIn().getAllByRole('listitem')).toHaveLength(1);
-  expect(button(stopsWords.open)).toBeTruthy();
+  expect(await screen.findByRole('button', { name: stopsWords.open })).toBeTruthy();
   fireEvent.click(button(stopsWords.open));
   fireEvent.click(await screen.findByText(stopsWords.take));
   await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());

@@ -17,6 +17,7 @@ import { PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/forms/Refusal';
 import { solidWords } from '../../words/solids';
 import { libraryWords as l } from '../../words/library';
+import { plain } from '../../words/numbers';
 import { w } from '../../words/words';
 import { ReadDesk } from './ReadDesk';
 import { isSolid, largestSolid, openSolid } from './solidFile';
@@ -54,11 +55,12 @@ export function ImportRoom() {
       const entry: Entry =
         t.size > largest
           ? { key, name: t.name, text: '', refused: [tooLarge] }
-          : { key, ...(await read.mutateAsync(t)) };
+          : { key, ...(await read.mutateAsync({ ...t, width: await usualWidth() })) };
       setEntries((list) => [...list, entry]);
       setChosen(key);
     }
   };
+  const usualWidth = async () => plain((await queries.fetchQuery(usualQuery)).width);
   const openSolids = async (files: File[]) => {
     for (const file of files) {
       const key = ++keys.current;
@@ -216,7 +218,7 @@ export function ImportRoom() {
               key={entry.key}
               entry={entry}
               onHold={(solid) => change(entry.key, heldAs(solid))}
-              onRead={(read) => change(entry.key, { read })}
+              onRead={(read, text = entry.text) => change(entry.key, { read, text })}
             />
           )}
         </Box>
@@ -245,12 +247,14 @@ function stateOf(e: Entry): string {
 async function readOne({
   name,
   text,
+  width,
 }: {
   name: string;
   text: string;
+  width: string;
 }): Promise<Omit<Entry, 'key'>> {
   try {
-    return { name, text, read: await readTable(name, text) };
+    return { name, text, read: await readTable(name, text, { angles: 0, width }) };
   } catch (e) {
     if (!(e instanceof ApiProblem)) throw e;
     const places = e.problem.places;
@@ -265,7 +269,14 @@ async function readOne({
 /** A solid as an entry. */
 const heldAs = (solid: HeldSolid): Pick<Entry, 'solid' | 'read'> => ({
   solid,
-  read: { name: solid.file.name, draft: solid.placed.draft, whole: true, lines: [], mistakes: [] },
+  read: {
+    name: solid.file.name,
+    draft: solid.placed.draft,
+    whole: true,
+    lines: [],
+    mistakes: [],
+    angles: [],
+  },
 });
 
 async function holdOne(file: File, usual: () => Promise<Usual>): Promise<Partial<Entry>> {

@@ -120,6 +120,7 @@ function Editor({ diagram, history }: Props) {
         <Refusal error={editing.error} />
       </Box>
       <StoneDesk
+        roomy
         stone={shown}
         problems={draft.tiers.length > 0 ? problems.filter((p) => p.field === '') : []}
         warnings={solved?.warnings ?? []}
@@ -141,6 +142,7 @@ function Editor({ diagram, history }: Props) {
           draft={draft}
           tiers={shown?.tiers ?? []}
           problems={problems}
+          readings={solved?.readings ?? []}
           selected={selected}
           onSelect={(t) => {
             select(t);

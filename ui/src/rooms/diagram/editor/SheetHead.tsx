@@ -19,7 +19,8 @@ type TextName = Exclude<keyof Draft, 'tiers'>;
 /** The head of the sheet: what stands above the tiers. */
 export const SheetHead = memo(function SheetHead({ draft, problems, set }: Props) {
   const fields = useQuery(fieldsQuery);
-  const [more, setMore] = useState(false);
+  // What is out of the ordinary is never hidden.
+  const [more, setMore] = useState(draft.firstSide !== 'pavilion' || draft.indexing !== 'dialled');
   const wrong = (name: TextName) => problems.find((p) => p.tier < 0 && p.field === name)?.message;
   const field = (
     name: TextName,
@@ -53,16 +54,17 @@ export const SheetHead = memo(function SheetHead({ draft, problems, set }: Props
     <Box
       role="group"
       aria-label={w.diagrams.sheet}
-      sx={{ display: 'flex', flexWrap: 'wrap', gap: 3, mb: 4, alignItems: 'flex-start' }}
+      sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, mb: 3, alignItems: 'flex-start' }}
     >
-      {field('name', w.diagrams.sheetName, 220)}
-      {field('gear', w.diagrams.gear, 90)}
-      {field('refractiveIndex', w.diagrams.index, 130)}
-      {field('outline', w.diagrams.outline, 140, outlines)}
-      {field('firstSide', w.diagrams.firstSide, 140, sides)}
-      {field('indexing', w.diagrams.indexing, 260, w.diagrams.indexings)}
+      {field('name', w.diagrams.sheetName, 168)}
+      {field('gear', w.diagrams.gear, 72)}
+      {field('refractiveIndex', w.diagrams.index, 126)}
+      {field('width', w.diagrams.plannedWidth, 158)}
+      {field('outline', w.diagrams.outline, 120, outlines)}
       {more ? (
         <>
+          {field('firstSide', w.diagrams.firstSide, 140, sides)}
+          {field('indexing', w.diagrams.indexing, 260, w.diagrams.indexings)}
           {field('designer', w.diagrams.designer, 200)}
           {field('source', w.diagrams.source, 200)}
           {field('date', w.diagrams.date, 140)}
@@ -71,7 +73,7 @@ export const SheetHead = memo(function SheetHead({ draft, problems, set }: Props
         </>
       ) : (
         <Button variant="text" onClick={() => setMore(true)}>
-          {[w.diagrams.designer, w.diagrams.source, w.diagrams.notes].join(', ')} …
+          {w.diagrams.moreHead}
         </Button>
       )}
     </Box>

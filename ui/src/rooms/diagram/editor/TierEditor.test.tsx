@@ -1,7 +1,7 @@
 import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { useState } from 'react';
 import { afterEach, expect, test, vi } from 'vitest';
-import type { Draft, DraftTier, Place, Reshape, StopParts } from '../../../api/client';
+import type { Draft, DraftTier, Place, Reading, Reshape, StopParts } from '../../../api/client';
 import { renderInApp } from '../../../testing/app';
 import { draftOf, tierOf } from '../../../testing/records';
 import { Refused, serve } from '../../../testing/server';
@@ -30,10 +30,6 @@ const empty = (key: string, change: Partial<DraftTier> = {}) =>
 const fields = {
   outlines: [],
   material: [],
-  letters: [
-    { letter: 'P', part: 'pavilion' },
-    { letter: 'C', part: 'crown' },
-  ],
   stops: [
     { kind: 'meet', parts: ['pavilion', 'crown'], usual: null },
     { kind: 'centre', parts: ['pavilion'], usual: '0' },
@@ -45,6 +41,7 @@ const fields = {
 function open(
   tiers: DraftTier[],
   problems: Place[] = [],
+  readings: Reading[] = [],
   answers: Parameters<typeof serve>[0] = {},
 ) {
   serve({ 'GET /api/fields': () => fields, 'POST /api/reshape': reshape, ...answers });
@@ -56,7 +53,7 @@ function open(
     now.draft = draft;
     return (
       <TierEditor
-        {...{ draft, problems, selected, set: setDraft }}
+        {...{ draft, problems, readings, selected, set: setDraft }}
         {...{ tiers: [], pulled: null, panel: null, off: [] }}
         {...{ onSelect: select, onPull: vi.fn(), onOff: vi.fn(), onStops: vi.fn(), onMend: mend }}
       />
@@ -88,15 +85,38 @@ test('Enter goes from tier to tier, and after the last it makes one', async () =
   );
 });
 
-test('the part follows the letter of a new name, and not once more has been typed', async () => {
-  const { tiers, queries } = open([empty('t1')]);
-  // The letters come from the server.
-  await waitFor(() => expect(queries.isFetching()).toBe(0));
-  type(`${w.tiers.tier} ${w.tiers.tier}`, 'c1');
-  expect(tiers()[0]!.part).toBe('crown');
-  type(`c1 ${w.tiers.angle} °`, '32');
-  type(`c1 ${w.tiers.tier}`, 'P1');
-  expect(tiers()[0]).toMatchObject({ name: 'P1', part: 'crown', angle: '32' });
+const readingOf = (change: Partial<Reading>): Reading => ({
+  ...{ tier: 0, field: 'stop', how: 'understood', read: '', says: '', asks: '', sure: true },
+  ...change,
+});
+
+test('what a sheet says is asked where it is in doubt, and answered at the tier', async () => {
+  const { tiers } = open(
+    [tierOf({ part: '', stop: 'meet girdle' }), tierOf({ key: 't2', name: '2', part: '' })],
+    [],
+    [
+      readingOf({ how: 'stop-guessed', read: 'meet P1 G1', says: 'to the meet', sure: false }),
+      readingOf({
+        tier: 1,
+        field: 'part',
+        how: 'part-asked',
+        read: 'crown',
+        asks: 'Which side?',
+        sure: false,
+      }),
+      readingOf({ tier: 1, field: 'indexes', says: 'all sixteen' }),
+    ],
+  );
+  // A closed tier tells only what should be looked at.
+  expect(screen.getByText('to the meet')).toBeTruthy();
+  expect(screen.queryByText('all sixteen')).toBeNull();
+  fireEvent.click(screen.getByText(editingWords.reading.yes));
+  expect(tiers()[0]!.stop).toBe('meet P1 G1');
+  select(`2 ${w.tiers.angle} °`);
+  expect(screen.getByText('all sixteen')).toBeTruthy();
+  const asked = within(screen.getByRole('list', { name: editingWords.reading.label('2') }));
+  fireEvent.click(asked.getByText(w.tiers.parts.pavilion!));
+  expect(tiers()[1]!.part).toBe('pavilion');
 });
 
 test('what is typed while a tier is being added or reshaped stays', async () => {
@@ -107,7 +127,7 @@ test('what is typed while a tier is being added or reshaped stays', async () => 
     await waitFor(() => expect(waiting).toHaveLength(1));
     await act(async () => waiting.shift()!());
   };
-  const { tiers } = open([tierOf()], [], { 'POST /api/reshape': slow });
+  const { tiers } = open([tierOf()], [], [], { 'POST /api/reshape': slow });
   fireEvent.click(screen.getByText(w.diagrams.addTier));
   type(`P1 ${w.tiers.angle} °`, '42.5');
   await answered();
@@ -124,7 +144,7 @@ test('what is typed while a tier is being added or reshaped stays', async () => 
 });
 
 test('a tier that cannot be reshaped stays, and why is said', async () => {
-  const { tiers } = open([tierOf()], [], {
+  const { tiers } = open([tierOf()], [], [], {
     'POST /api/reshape': () => new Refused(422, { detail: 'These indexes cannot be read.' }),
   });
   const before = tiers();
@@ -150,17 +170,17 @@ test('tiers are moved and taken out where they stand, by their keys', async () =
   expect(names()).toEqual(['P1', 'P3']);
 });
 
-test('what is still empty in the row being typed is no mistake, what is wrong in it is', async () => {
+test('what is still empty or to be found is no mistake, what is wrong is', async () => {
   const { mend } = open(
     [tierOf({ stop: '' }), tierOf({ key: 't2', name: 'P2', stop: 'meet P9' })],
     [
-      placeOf({ field: 'stop', code: 'empty', message: 'P1 has no stop.' }),
+      placeOf({ field: 'stop', code: 'stop-missing', message: 'P1 has no stop.' }),
       placeOf({ tier: 1, field: 'stop', code: 'meet-missing', message: 'There is no P9.' }),
     ],
   );
-  expect(screen.getByText('P1 has no stop.')).toBeTruthy();
-  select(`P1 ${w.tiers.stop}`);
   expect(screen.queryByText('P1 has no stop.')).toBeNull();
+  expect(screen.getByText(editingWords.missing(1))).toBeTruthy();
+  select(`P1 ${w.tiers.stop}`);
   expect(screen.getByText(w.diagrams.blankTier)).toBeTruthy();
   select(`P2 ${w.tiers.stop}`);
   expect(screen.getByText('There is no P9.')).toBeTruthy();
@@ -170,13 +190,18 @@ test('what is still empty in the row being typed is no mistake, what is wrong in
 
 test('a stop is chosen from lists that begin with what is typed, and written as it would be typed', async () => {
   let asked: StopParts | undefined;
-  const { tiers } = open([tierOf({ stop: 'meet P2 P2' }), tierOf({ key: 't2', name: 'P2' })], [], {
-    'POST /api/stops/parts': () => ({ kind: 'meet', figure: '', from: ['P2', 'P2'], to: [] }),
-    'POST /api/stops/text': (parts: StopParts) => {
-      asked = parts;
-      return { stop: 'along 0.5 P2 P2 to P2' };
+  const { tiers } = open(
+    [tierOf({ stop: 'meet P2 P2' }), tierOf({ key: 't2', name: 'P2' })],
+    [],
+    [],
+    {
+      'POST /api/stops/parts': () => ({ kind: 'meet', figure: '', from: ['P2', 'P2'], to: [] }),
+      'POST /api/stops/text': (parts: StopParts) => {
+        asked = parts;
+        return { stop: 'along 0.5 P2 P2 to P2' };
+      },
     },
-  });
+  );
   fireEvent.click(screen.getByLabelText(w.diagrams.pickStop('P1')));
   expect(await screen.findAllByLabelText(w.stopPicker.takeOut('P2'))).toHaveLength(2);
   const use = screen.getByText<HTMLButtonElement>(w.stopPicker.use);

@@ -20,7 +20,7 @@ import DragIndicator from '@mui/icons-material/DragIndicator';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
-import { useQuery } from '@tanstack/react-query';
+import Typography from '@mui/material/Typography';
 import {
   Fragment,
   useMemo,
@@ -33,12 +33,11 @@ import {
   ApiProblem,
   type Draft,
   type DraftTier,
-  type PartLetter,
   type Place,
+  type Reading,
   type Reshape,
   type Tier,
 } from '../../../api/client';
-import { fieldsQuery } from '../../../api/settings';
 import { reshape as askReshape } from '../../../api/solving';
 import { useNotice } from '../../../parts/notice';
 import { editingWords } from '../../../words/editing';
@@ -46,13 +45,15 @@ import { orderWords, stopsWords } from '../../../words/order';
 import { w } from '../../../words/words';
 import { useTierActs } from './tierActs';
 import { plainReshape } from './TierDialog';
-import { TierRow } from './TierRow';
+import { columns, TierRow } from './TierRow';
 
 interface Props {
   draft: Draft;
   /** The tiers of the stone that is shown, for their margins and stops in words. */
   tiers: Tier[];
   problems: Place[];
+  /** What the words of the sheet were read as. */
+  readings: Reading[];
   selected: string | null;
   onSelect: (tier: string | null) => void;
   set: (next: (d: Draft) => Draft, at?: string) => void;
@@ -74,11 +75,13 @@ const byKeys = { coordinateGetter: sortableKeyboardCoordinates };
 
 /** The tiers in cutting order, typed. Enter goes on to the next tier and makes it where there is none. */
 export function TierEditor(props: Props) {
-  const { draft, tiers, problems, selected, onSelect, set, onPull, pulled, panel, off, onOff } =
+  const { draft, tiers, problems, readings, selected, onSelect, set, onPull, pulled, panel } =
     props;
-  const lacking = draft.tiers.some((t) => t.stop.trim() === '');
+  const { off, onOff } = props;
+  const lacking = problems.filter((p) => p.code === 'stop-missing').length;
+  // A sheet that is still being typed is not ready for its stops to be looked for.
+  const unfinished = draft.tiers.some((t) => t.angle.trim() === '' || t.indexes.trim() === '');
   const say = useNotice();
-  const letters = useQuery(fieldsQuery).data?.letters ?? [];
   const table = useRef<HTMLDivElement>(null);
   const setTiers = (next: (t: DraftTier[]) => DraftTier[], at?: string) =>
     set((d) => ({ ...d, tiers: next(d.tiers) }), at);
@@ -147,7 +150,7 @@ export function TierEditor(props: Props) {
     select: onSelect,
     change: (key, change, at) =>
       setTiers(
-        (list) => list.map((o) => (o.key === key ? changed(o, change, letters) : o)),
+        (list) => list.map((o) => (o.key === key ? { ...o, ...change } : o)),
         at && `${key}/${at}`,
       ),
     move,
@@ -164,6 +167,7 @@ export function TierEditor(props: Props) {
   const solved = new Map(tiers.map((t) => [t.key, t]));
   return (
     <Box ref={table}>
+      {draft.tiers.length > 0 && <Heads />}
       <DndContext
         sensors={sensors}
         collisionDetection={closestCenter}
@@ -179,6 +183,7 @@ export function TierEditor(props: Props) {
                 last={i + 1 === draft.tiers.length}
                 solved={solved.get(t.key)}
                 problems={problems.filter((p) => p.tier === i)}
+                readings={readings.filter((r) => r.tier === i)}
                 names={draft.tiers.map((o) => o.name).filter((n) => n && n !== t.name)}
                 selected={selected === t.key}
                 off={off.includes(t.key)}
@@ -189,19 +194,59 @@ export function TierEditor(props: Props) {
           ))}
         </SortableContext>
       </DndContext>
-      <Box sx={{ display: 'flex', gap: 2, mt: 2, flexWrap: 'wrap' }}>
+      {lacking > 0 && (
+        <Typography color="text.secondary" sx={{ mt: 1 }}>
+          {editingWords.missing(lacking)}
+        </Typography>
+      )}
+      <Box sx={{ display: 'flex', gap: 2, mt: 1, flexWrap: 'wrap' }}>
         <Button startIcon={<Add />} onClick={() => void add()}>
           {w.diagrams.addTier}
         </Button>
         {draft.tiers.length > 1 && (
           <>
-            <Button onClick={props.onMend} disabled={lacking}>
+            <Button onClick={props.onMend} disabled={lacking > 0}>
               {orderWords.open}
             </Button>
-            <Button onClick={props.onStops}>{lacking ? stopsWords.open : stopsWords.anew}</Button>
+            <Button
+              onClick={props.onStops}
+              variant={lacking > 0 && !unfinished ? 'contained' : 'outlined'}
+            >
+              {lacking > 0 ? stopsWords.open : stopsWords.anew}
+            </Button>
           </>
         )}
       </Box>
+    </Box>
+  );
+}
+
+/** The heads of the columns. */
+function Heads() {
+  const heads = [
+    '',
+    w.tiers.tier,
+    '',
+    `${w.tiers.angle} °`,
+    w.tiers.margin,
+    w.tiers.indexes,
+    w.tiers.stop,
+  ];
+  return (
+    <Box
+      aria-hidden
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: columns,
+        gap: 1,
+        pl: '8px',
+        fontSize: '0.8125rem',
+        color: 'text.secondary',
+      }}
+    >
+      {heads.map((head, i) => (
+        <span key={i}>{head}</span>
+      ))}
     </Box>
   );
 }
@@ -216,7 +261,7 @@ function Row(props: Omit<ComponentProps<typeof TierRow>, 'handle'>) {
         {...attributes}
         {...listeners}
         aria-label={editingWords.tier.drag(t.name)}
-        sx={{ width: 30, cursor: 'grab', touchAction: 'none', flexShrink: 0 }}
+        sx={{ width: 22, height: 34, cursor: 'grab', touchAction: 'none', flexShrink: 0 }}
       >
         <DragIndicator />
       </IconButton>
@@ -249,13 +294,4 @@ function announcementsOf(tiers: DraftTier[]): Announcements {
       over ? drag.end(name(active.id), place(over.id)) : drag.cancel(name(active.id)),
     onDragCancel: ({ active }) => drag.cancel(name(active.id)),
   };
-}
-
-/** A tier with a change. The part follows the name's letter while nothing else has been typed. */
-function changed(t: DraftTier, change: Partial<DraftTier>, letters: readonly PartLetter[]) {
-  const next = { ...t, ...change };
-  const untouched = !next.angle && !next.indexes && !next.stop;
-  const letter = next.name.charAt(0).toUpperCase();
-  const part = letters.find((l) => l.letter === letter)?.part;
-  return change.name !== undefined && untouched && part ? { ...next, part } : next;
 }

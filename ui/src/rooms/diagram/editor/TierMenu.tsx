@@ -5,6 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 import type { Draft, Reshape } from '../../../api/client';
 import { editingWords } from '../../../words/editing';
+import { FindAngleDialog } from './FindAngleDialog';
 import { plainReshape, RenameDialog, SymmetryDialog } from './TierDialog';
 
 const t = editingWords.tier;
@@ -15,12 +16,19 @@ interface Props {
   /** The draft as it stands when a dialog is opened. */
   draft: () => Draft;
   onReshape: (how: Reshape) => void;
+  onAngle: (angle: string) => void;
+}
+
+/** A dialog that is open, over the draft as it stood then. */
+interface Asked {
+  kind: 'complete' | 'rename' | 'angle';
+  draft: Draft;
 }
 
 /** What can be done with a tier as a whole. */
-export function TierMenu({ name, tier, draft, onReshape }: Props) {
+export function TierMenu({ name, tier, draft, onReshape, onAngle }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [dialog, setDialog] = useState<{ kind: 'complete' | 'rename'; draft: Draft } | null>(null);
+  const [dialog, setDialog] = useState<Asked | null>(null);
   const keep = (how: Reshape) => {
     setDialog(null);
     onReshape(how);
@@ -33,6 +41,7 @@ export function TierMenu({ name, tier, draft, onReshape }: Props) {
     [t.mirror, () => keep({ ...plainReshape, kind: 'mirror' })],
     [t.turnOn('1'), () => keep(turn(1))],
     [t.turnBack('1'), () => keep(turn(-1))],
+    [t.findAngle, () => setDialog({ kind: 'angle', draft: draft() })],
     [t.rename, () => setDialog({ kind: 'rename', draft: draft() })],
   ];
   return (
@@ -60,6 +69,17 @@ export function TierMenu({ name, tier, draft, onReshape }: Props) {
           draft={dialog.draft}
           tier={tier}
           onKeep={keep}
+          onClose={() => setDialog(null)}
+        />
+      )}
+      {dialog?.kind === 'angle' && (
+        <FindAngleDialog
+          draft={dialog.draft}
+          tier={tier}
+          onTake={(angle) => {
+            setDialog(null);
+            onAngle(angle);
+          }}
           onClose={() => setDialog(null)}
         />
       )}

@@ -72,6 +72,7 @@ export const TierTools = memo(function TierTools(props: Props) {
         tier={place}
         draft={acts.draft}
         onReshape={(how) => acts.reshape(tierKey, how)}
+        onAngle={(angle) => acts.change(tierKey, { angle })}
       />
     </>
   );
