@@ -108,7 +108,7 @@ func (d *drawer) diagrams(ctx context.Context) error {
 			return err
 		}
 		d.now = d.now.Add(time.Hour)
-		added, err := d.workshop.ImportDraft(ctx, diagram.DraftOf(drawn), "drawn")
+		added, err := d.workshop.ImportDraft(ctx, diagram.DraftOf(drawn), "drawn", false)
 		d.library = append(d.library, added.ID)
 		return err
 	})

@@ -8,8 +8,8 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"cressa/analysis"
 	"cressa/core/diagram"
-	"cressa/core/quick"
 	"cressa/formats"
 	"cressa/workshop"
 )
@@ -94,6 +94,8 @@ type Proposed struct {
 type AddDraftRequest struct {
 	Draft  Draft  `json:"draft"`
 	Origin string `json:"origin" validate:"max=300"`
+	// Designed tells that it was designed here, so that which way its indexes run is known.
+	Designed bool `json:"designed"`
 }
 
 // DraftRequest saves a draft over the version that was read.
@@ -142,16 +144,17 @@ func (s *Server) diagramRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/diagrams", name: "newDiagram", summary: "Add an empty diagram"}, func(c *echo.Context, _ struct{}) (Diagram, error) {
 		return viewed(s.workshop.NewDiagram(c.Request().Context()))
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/diagrams/quick", name: "quickDesign", summary: "Propose a diagram for an outline and an index"}, func(_ *echo.Context, in withBody[Wish]) (Proposed, error) {
-		d, err := quick.Design(quick.Wish(in.Body))
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/quick", name: "quickDesign", summary: "Propose a diagram for an outline and an index"}, func(c *echo.Context, in withBody[Wish]) (Proposed, error) {
+		settings, err := s.workshop.Settings(c.Request().Context())
 		if err != nil {
 			return Proposed{}, err
 		}
-		return Proposed{draftView(diagram.DraftOf(d))}, nil
+		draft, err := analysis.QuickDesign(in.Body.wish(), settings.HabitsOf("").Long)
+		return Proposed{draftView(draft)}, err
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/diagrams/read", name: "readDiagram", summary: "Recognise a diagram in a file or a table"}, readDiagram)
 	handle(s, route{method: http.MethodPost, path: "/api/diagrams/add", name: "addDiagram", summary: "Add a diagram that was read"}, func(c *echo.Context, in withBody[AddDraftRequest]) (Diagram, error) {
-		return viewed(s.workshop.ImportDraft(c.Request().Context(), in.Body.Draft.draft(), in.Body.Origin))
+		return viewed(s.workshop.ImportDraft(c.Request().Context(), in.Body.Draft.draft(), in.Body.Origin, in.Body.Designed))
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id", name: "getDiagram", summary: "One diagram"}, s.diagramPage)
 	handle(s, route{method: http.MethodPut, path: "/api/diagrams/:id/draft", name: "saveDraft", summary: "Save a draft as it was typed"}, func(c *echo.Context, in byIDWithBody[DraftRequest]) (Diagram, error) {

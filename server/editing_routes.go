@@ -140,6 +140,8 @@ type StopParts struct {
 	Kind diagram.StopKind `json:"kind" validate:"max=20"`
 	// Figure is the one that the kind takes, as it is typed.
 	Figure string `json:"figure" validate:"max=40"`
+	// Unit is what the figure is in: mm, % of the width, or "" for the format's own.
+	Unit string `json:"unit" validate:"max=10"`
 	// From names the facets of the meet, or of the first of two, To those of the second.
 	From []string `json:"from" validate:"max=40,dive,max=40"`
 	To   []string `json:"to" validate:"max=40,dive,max=40"`
@@ -253,15 +255,16 @@ func reshape(_ *echo.Context, in withBody[ReshapeRequest]) (Reshaped, error) {
 
 func stopParts(_ *echo.Context, in withBody[StopText]) (StopParts, error) {
 	p := diagram.PartsOf(in.Body.Stop)
-	return StopParts{Kind: p.Kind, Figure: p.Figure, From: append([]string{}, p.From...), To: append([]string{}, p.To...)}, nil
+	return StopParts{Kind: p.Kind, Figure: p.Figure, Unit: p.Unit, From: append([]string{}, p.From...), To: append([]string{}, p.To...)}, nil
 }
 
 func stopText(_ *echo.Context, in withBody[StopParts]) (StopText, error) {
-	stop, err := diagram.StopParts(in.Body).Stop()
+	parts := diagram.StopParts{Kind: in.Body.Kind, Figure: in.Body.Figure, Unit: in.Body.Unit, From: in.Body.From, To: in.Body.To}
+	text, err := parts.Text()
 	if err != nil {
 		return StopText{}, diagram.Problem{Code: diagram.BadStop, TierNo: -1, Field: diagram.FieldStop, Text: err.Error()}
 	}
-	return StopText{stop.String()}, nil
+	return StopText{text}, nil
 }
 
 // pullOf reads as much of a draft as comes before the tier, and the tier itself.

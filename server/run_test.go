@@ -134,7 +134,7 @@ func TestTheSheetOfAPlanIsForItsMachine(t *testing.T) {
 	}
 	text, script = sheet("bare", 80)
 	assert.Positive(t, script.CheatGap)
-	assert.Contains(t, text, fmt.Sprintf("meets gape by up to %.0f µm", script.CheatGap))
+	assert.Contains(t, text, fmt.Sprintf("meets open by up to %.0f µm", script.CheatGap))
 }
 
 // Without a plan there is no script, no sheet and no diagram, and each says why.

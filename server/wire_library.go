@@ -91,17 +91,33 @@ type Picture struct {
 // Wish says what quick design is asked for.
 type Wish struct {
 	Name    string        `json:"name" validate:"max=200"`
-	Outline quick.Outline `json:"outline" validate:"oneof=oval cushion rectangle"`
+	Outline quick.Outline `json:"outline" validate:"oneof=oval cushion rectangle regular triangle kite parallelogram corners"`
 	// LengthWidth is the length over the width.
 	LengthWidth float64 `json:"lengthWidth" validate:"min=1,max=2"`
-	// Girdle is the number of girdle facets, a multiple of four.
-	Girdle          int        `json:"girdle" validate:"min=4,max=32"`
+	// Girdle is the number of girdle facets of a rounded outline, a multiple of four.
+	Girdle int `json:"girdle" validate:"min=4,max=32"`
+	// Sides counts for a regular outline, Slant in degrees for a parallelogram, Widest, as a share
+	// of the length, for a kite, and Corners, in any unit, for one that is drawn.
+	Sides   int     `json:"sides" validate:"min=3,max=32"`
+	Slant   float64 `json:"slant" validate:"min=20,max=90"`
+	Widest  float64 `json:"widest" validate:"min=0.1,max=0.5"`
+	Corners []Spot  `json:"corners" validate:"max=32"`
+	// WholeTeeth moves the sides of an outline with corners to the nearest teeth.
+	WholeTeeth      bool       `json:"wholeTeeth"`
 	Gear            int        `json:"gear" validate:"min=16,max=360"`
 	RefractiveIndex float64    `json:"refractiveIndex" validate:"min=1.3,max=4"`
 	Pavilion        quick.Kind `json:"pavilion" validate:"oneof=fan steps"`
 	Crown           quick.Kind `json:"crown" validate:"oneof=bevel steps"`
 	// Table is its width over the stone's.
 	Table float64 `json:"table" validate:"min=0.4,max=0.75"`
+}
+
+func (w Wish) wish() quick.Wish {
+	return quick.Wish{
+		Name: w.Name, Outline: w.Outline, LengthWidth: w.LengthWidth, Girdle: w.Girdle, Sides: w.Sides, Slant: w.Slant, Widest: w.Widest,
+		Corners: each(w.Corners, func(c Spot) quick.Corner { return quick.Corner(c) }), WholeTeeth: w.WholeTeeth, Gear: w.Gear,
+		RefractiveIndex: w.RefractiveIndex, Pavilion: w.Pavilion, Crown: w.Crown, Table: w.Table,
+	}
 }
 
 // Rule asks for a solid by rule.

@@ -58,6 +58,8 @@ type Habits struct {
 	FirstSide workshop.FirstSide `json:"firstSide" validate:"oneof=drawn pavilion crown"`
 	// Tick is what Done ticks at the bench.
 	Tick workshop.TickOf `json:"tick" validate:"oneof=facet round tier"`
+	// Long is which way a long stone lies: across is 3–9 o'clock, along 12–6.
+	Long workshop.Lying `json:"long" validate:"oneof=across along"`
 	PlanHabits
 	// Passes are proposed for a new plan.
 	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
@@ -92,7 +94,7 @@ func (s Settings) settings() workshop.Settings {
 		Materials: each(s.Materials, func(m Material) material.Material { return material.Material(m) }),
 		Machines:  each(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
 		Habits: each(s.Habits, func(h Habits) workshop.Habits {
-			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, PlanHabits: workshop.PlanHabits(h.PlanHabits), Passes: passesOf(h.Passes)}
+			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: workshop.PlanHabits(h.PlanHabits), Passes: passesOf(h.Passes)}
 		}),
 	}
 }
@@ -103,7 +105,7 @@ func settingsView(s workshop.Settings) Settings {
 		Materials: each(s.Materials, func(m material.Material) Material { return Material(m) }),
 		Machines:  each(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
 		Habits: each(s.Habits, func(h workshop.Habits) Habits {
-			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, PlanHabits: PlanHabits(h.PlanHabits), Passes: passViews(h.Passes)}
+			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: PlanHabits(h.PlanHabits), Passes: passViews(h.Passes)}
 		}),
 	}
 }

@@ -59,7 +59,7 @@ func (w *writer) tableHead() {
 	heads := []struct {
 		x    float64
 		text string
-	}{{c.tier + 1, "Tier"}, {c.angle, "Angle"}, {c.dial, "Dial, in order"}, {c.stop, "Cut"}}
+	}{{c.tier + 1, "Tier"}, {c.angle, "Angle"}, {c.dial, "Index, in order"}, {c.stop, "Cut"}}
 	for _, h := range heads {
 		w.write(h.x, w.y, smallSize, true, drawing.Left, h.text)
 	}

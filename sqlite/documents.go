@@ -292,6 +292,7 @@ type habitsDoc struct {
 	Name         string    `json:"name"`
 	FirstSide    string    `json:"firstSide"`
 	Tick         string    `json:"tick"`
+	Long         string    `json:"long,omitempty"`
 	Girdle       string    `json:"girdle"`
 	Table        string    `json:"table"`
 	Visiting     string    `json:"visiting"`
@@ -310,7 +311,7 @@ func settingsDocument(s workshop.Settings) string {
 	}
 	for _, h := range s.Habits {
 		d.Habits = append(d.Habits, habitsDoc{
-			ID: h.ID, Name: h.Name, FirstSide: string(h.FirstSide), Tick: string(h.Tick),
+			ID: h.ID, Name: h.Name, FirstSide: string(h.FirstSide), Tick: string(h.Tick), Long: string(h.Long),
 			Girdle: string(h.Girdle), Table: string(h.Table), Visiting: string(h.Visiting), GirdleFinish: string(h.GirdleFinish), Turning: string(h.Turning),
 			Passes: passDocsOf(h.Passes),
 		})
@@ -335,7 +336,7 @@ func readSettings(text string) (workshop.Settings, error) {
 	}
 	for _, h := range d.Habits {
 		s.Habits = append(s.Habits, workshop.Habits{
-			ID: h.ID, Name: h.Name, FirstSide: workshop.FirstSide(h.FirstSide), Tick: workshop.TickOf(h.Tick),
+			ID: h.ID, Name: h.Name, FirstSide: workshop.FirstSide(h.FirstSide), Tick: workshop.TickOf(h.Tick), Long: workshop.Lying(cmp.Or(h.Long, string(workshop.Across))),
 			PlanHabits: planHabitsOf(h.Girdle, h.Table, h.Visiting, h.GirdleFinish, h.Turning), Passes: passesOf(h.Passes),
 		})
 	}

@@ -234,6 +234,18 @@ var problems = map[diagram.Code]sentence{
 	quick.NotFourfold: func(p diagram.Problem) string {
 		return fmt.Sprintf("%s girdle facets will not do: they come in fours, and the gear needs two teeth for each. Choose another number or a finer gear.", number(p.Value))
 	},
+	quick.HollowOutline: func(p diagram.Problem) string {
+		if p.Value > 0 {
+			return fmt.Sprintf("Corner %s of the outline turns inward, and a lap cuts no hollows. Move it outward, or take it out.", number(p.Value))
+		}
+		return "The outline needs at least three corners that are not in one line. Add corners."
+	},
+	quick.SameTooth: func(p diagram.Problem) string {
+		return fmt.Sprintf("Two sides of the outline come to index %s. Choose a finer gear, or corners farther apart.", p.Text)
+	},
+	quick.SlantTooFar: func(p diagram.Problem) string {
+		return fmt.Sprintf("Slanted by %s° its ends run past each other. Make it longer, or the slant steeper.", number(p.Value))
+	},
 	quick.NoSuchStone: func(p diagram.Problem) string {
 		return fmt.Sprintf("A %s pavilion under a %s crown makes no whole stone on this outline. Try another kind, or another number of girdle facets.", p.Text, p.Other)
 	},

@@ -16,6 +16,8 @@ type Habits struct {
 	FirstSide FirstSide `validate:"oneof=drawn pavilion crown"`
 	// Tick is what Done ticks at the bench.
 	Tick TickOf `validate:"oneof=facet round tier"`
+	// Long is which way a long stone lies in what is designed here.
+	Long Lying `validate:"oneof=across along"`
 	PlanHabits
 	// Passes are proposed for a new plan.
 	Passes []Pass `validate:"min=1,max=12,dive"`
@@ -39,6 +41,15 @@ const (
 	TickFacet TickOf = "facet"
 	TickRound TickOf = "round" // facets that follow each other at one angle
 	TickTier  TickOf = "tier"
+)
+
+// Lying is which way the longer side of a stone lies on the gear.
+type Lying string
+
+// The ways. Most diagrams lie across, which is what a new workshop starts with.
+const (
+	Across Lying = "across" // 3–9 o'clock
+	Along  Lying = "along"  // 12–6 o'clock
 )
 
 // PlanHabits are the habits that a plan takes over and can change.
@@ -103,7 +114,7 @@ const (
 // DefaultHabits is what a new workshop starts with.
 func DefaultHabits() Habits {
 	return Habits{
-		ID: "habits", Name: "My habits", FirstSide: SideAsDrawn, Tick: TickFacet,
+		ID: "habits", Name: "My habits", FirstSide: SideAsDrawn, Tick: TickFacet, Long: Across,
 		PlanHabits: PlanHabits{}.withDefaults(),
 		Passes: []Pass{
 			{ID: "cut", Name: "Cut", Lap: "600"},

@@ -210,12 +210,13 @@ func (l *Library) NewDiagram(ctx context.Context) (Diagram, error) {
 }
 
 // ImportDraft adds a draft that was read from somewhere, mistakes included: origin
-// says where. One that cannot be cut as written comes in with its problem to be mended.
-func (l *Library) ImportDraft(ctx context.Context, draft diagram.Draft, origin string) (Diagram, error) {
+// says where. One that cannot be cut as written comes in with its problem to be mended. Of one that
+// was designed here it is known which way its indexes run.
+func (l *Library) ImportDraft(ctx context.Context, draft diagram.Draft, origin string, designed bool) (Diagram, error) {
 	if err := Validate(draft); err != nil {
 		return Diagram{}, err
 	}
-	return l.addDraft(ctx, draft, Diagram{Origin: origin})
+	return l.addDraft(ctx, draft, Diagram{Origin: origin, SenseChosen: designed})
 }
 
 // Fill adds the diagrams that ship with the application, all or none of them, the first

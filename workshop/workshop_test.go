@@ -43,7 +43,7 @@ func (s *shop) add(t *testing.T, name string) workshop.Diagram {
 	t.Helper()
 	all, err := demo.Diagrams()
 	require.NoError(t, err)
-	d, err := s.ImportDraft(t.Context(), diagram.DraftOf(all[name]), "test")
+	d, err := s.ImportDraft(t.Context(), diagram.DraftOf(all[name]), "test", false)
 	require.NoError(t, err)
 	return d
 }

@@ -2,6 +2,7 @@ package diagram
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 )
@@ -10,12 +11,15 @@ import (
 // yet is empty.
 type StopParts struct {
 	Kind StopKind
-	// Figure is the one figure that the kind takes, as it is typed.
-	Figure string
+	// Figure is the one figure that the kind takes, as it is typed; Unit is what it is in: "mm" or
+	// "%" of the width for a girdle, a size and a table, "" for the format's own.
+	Figure, Unit string
 	// From names the facets of the meet, or of the first of two, To those of the second, each
 	// as ParseRef reads it.
 	From, To []string
 }
+
+var withUnit = regexp.MustCompile(`^(girdle|size|table|width)\s+([0-9]+(?:[.,][0-9]+)?)\s*(mm|%)$`)
 
 // PartsOf takes a stop as it is typed apart, as far as it can be read: what is missing or
 // wrong is left empty. Without a kind it is a meet, the commonest.
@@ -30,6 +34,13 @@ func PartsOf(text string) StopParts {
 		}
 		return out
 	}
+	if m := withUnit.FindStringSubmatch(strings.ToLower(text)); m != nil {
+		kind := StopKind(m[1])
+		if m[1] == "table" {
+			kind = Width
+		}
+		return StopParts{Kind: kind, Figure: m[2], Unit: m[3]}
+	}
 	kind := Meet
 	if words := strings.Fields(text); len(words) > 0 && slices.Contains(StopKinds, StopKind(strings.ToLower(words[0]))) {
 		kind = StopKind(strings.ToLower(words[0]))
@@ -37,8 +48,27 @@ func PartsOf(text string) StopParts {
 	return StopParts{Kind: kind}
 }
 
-// Stop puts the parts together. The error says what is missing or cannot be read.
-func (p StopParts) Stop() (Stop, error) {
+// StopUnits lists the units that figures of stops may be in; the first is the format's own.
+var StopUnits = []string{"", "mm", "%"}
+
+// Text puts the parts together as they would be typed. The error says what is missing or cannot be
+// read.
+func (p StopParts) Text() (string, error) {
+	stop, err := p.stop()
+	if err != nil || p.Unit == "" {
+		return stop.String(), err
+	}
+	if !slices.Contains(StopUnits, p.Unit) || p.Kind != GirdleBand && p.Kind != Size && p.Kind != Width {
+		return "", fmt.Errorf("%q is no unit of this stop", p.Unit)
+	}
+	name := string(p.Kind)
+	if p.Kind == Width {
+		name = "table"
+	}
+	return fmt.Sprintf("%s %s %s", name, strings.TrimSpace(p.Figure), p.Unit), nil
+}
+
+func (p StopParts) stop() (Stop, error) {
 	if !slices.Contains(StopKinds, p.Kind) {
 		return Stop{}, fmt.Errorf("%q is no stop", p.Kind)
 	}

@@ -19,7 +19,7 @@ func TestPartsOfAStopMakeTheSameStop(t *testing.T) {
 			{Kind: GirdleBand, Thickness: figure}, {Kind: Along, From: refs.Draw(t, "from"), To: refs.Draw(t, "to"), At: figure},
 			{Kind: Width, Ratio: figure}, {Kind: Depth, Distance: figure},
 		}).Draw(t, "stop")
-		again, err := PartsOf(stop.String()).Stop()
+		again, err := PartsOf(stop.String()).stop()
 		require.NoError(t, err)
 		assert.Equal(t, stop.String(), again.String())
 	})
@@ -30,7 +30,7 @@ func TestWhatCannotBeReadLeavesThePartsEmpty(t *testing.T) {
 		assert.Equal(t, StopParts{Kind: want}, PartsOf(text), text)
 	}
 	for _, p := range []StopParts{{}, {Kind: "eye"}, {Kind: Meet}, {Kind: Size}, {Kind: Size, Figure: "wide"}, {Kind: Along, From: []string{"P1"}, Figure: "0.5"}} {
-		_, err := p.Stop()
+		_, err := p.Text()
 		assert.Error(t, err, "%+v", p)
 	}
 }
@@ -47,8 +47,18 @@ func TestEveryPartHasStopsAndEveryFigureIsOneThatReads(t *testing.T) {
 			continue
 		}
 		p := StopParts{Kind: kind, Figure: FormatNumber(figure), From: []string{"P1"}, To: []string{"G1"}}
-		stop, err := p.Stop()
+		stop, err := p.stop()
 		require.NoError(t, err, fmt.Sprint(p))
 		assert.InDelta(t, figure, stop.Figure(), 0)
 	}
+}
+
+func TestFiguresOfStopsHaveUnits(t *testing.T) {
+	for _, text := range []string{"girdle 0.3 mm", "girdle 3 %", "table 55 %", "size 7.8 mm"} {
+		again, err := PartsOf(text).Text()
+		require.NoError(t, err)
+		assert.Equal(t, text, again)
+	}
+	_, err := StopParts{Kind: Depth, Figure: "0.3", Unit: "mm"}.Text()
+	assert.ErrorContains(t, err, "mm")
 }

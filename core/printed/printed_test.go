@@ -73,6 +73,7 @@ func TestStopsAreReadInTheWordsThatSheetsUse(t *testing.T) {
 		{"P3 | | 38 | 6-18-30-42-54-66-78-90 | meetpoint", "", printed.StopToFind},
 		{"P3 | | 60 | 6-18-30-42-54-66-78-90 | level the girdle", "meet P1 P2 G1", printed.CornerTaken},
 		{"P3 | | 38 | every 6 from 3 | meet P9", "meet P9", ""},
+		{"P3 | | 41 | every 6 from 3 | girdle 0.3 mm", "girdle 0.038235", printed.LengthRead},
 		{"T | | 0 | | table 4.4 mm", "width 0.55", printed.LengthRead},
 		{"G2 | | 90 | every 12 from 96 | size 7.8 mm", "size 0.4875", printed.LengthRead},
 	} {

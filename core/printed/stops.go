@@ -151,6 +151,8 @@ func (r *reader) words(no int, text string, g *Reading) (diagram.Stop, bool) {
 		return r.byEye(no, text, g)
 	case part == diagram.Crown && angle == 0 && tableWords.MatchString(text):
 		return r.table(text, g)
+	case part != diagram.Girdle && girdleSet.MatchString(text) && lengthIn.MatchString(text):
+		return r.girdle(no, text, g)
 	case part == r.second() && girdleSet.MatchString(text) && r.opensSide(no):
 		return r.girdle(no, text, g)
 	case part != diagram.Girdle && centreWords.MatchString(text):

@@ -1,6 +1,8 @@
 package quick_test
 
 import (
+	"math"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -49,6 +51,63 @@ func TestEveryWishBecomesAStone(t *testing.T) {
 			}
 		}
 	})
+}
+
+// Outlines with corners become stones whose girdle has these sides, whichever way they are drawn.
+func TestAnOutlineWithCornersBecomesAStone(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		w := quick.Wish{
+			Outline:     rapid.SampledFrom([]quick.Outline{quick.Regular, quick.Triangle, quick.Kite, quick.Parallelogram}).Draw(t, "outline"),
+			LengthWidth: float64(rapid.IntRange(100, 160).Draw(t, "length/width")) / 100,
+			Gear:        rapid.SampledFrom([]int{64, 72, 80, 96, 120}).Draw(t, "gear"), RefractiveIndex: 1.54,
+			Sides: rapid.IntRange(3, 12).Draw(t, "sides"), Slant: float64(rapid.IntRange(60, 85).Draw(t, "slant")), Widest: 0.35,
+			Pavilion: quick.Fan, Crown: quick.Bevel, Table: 0.5, WholeTeeth: rapid.Bool().Draw(t, "whole teeth"),
+		}
+		d, err := quick.Design(w)
+		require.NoError(t, err)
+		stone, err := cutting.Cut(d)
+		require.NoError(t, err)
+		want := map[quick.Outline]int{quick.Regular: w.Sides, quick.Triangle: 3, quick.Kite: 4, quick.Parallelogram: 4}[w.Outline]
+		flats := 0
+		for _, tier := range d.Tiers {
+			if tier.Part == diagram.Girdle {
+				flats += len(tier.Indexes)
+			}
+			for _, i := range tier.Indexes {
+				assert.True(t, !w.WholeTeeth || i == math.Round(i))
+			}
+		}
+		assert.Equal(t, want, flats)
+		assert.Equal(t, 3*want+1, stone.Measures().Facets)
+		if w.Outline != quick.Regular && !w.WholeTeeth {
+			assert.InDelta(t, w.LengthWidth, stone.Measures().LengthWidth, 0.005)
+		}
+	})
+	lopsided := []quick.Corner{{X: 0, Y: 5}, {X: 4, Y: 3}, {X: 3, Y: -4}, {X: -2, Y: -4}, {X: -4, Y: 1}}
+	var volume float64
+	for _, reversed := range []bool{false, true} {
+		w := quick.Wish{Outline: quick.Cornered, LengthWidth: 1, Gear: 96, RefractiveIndex: 1.6, Pavilion: quick.Fan, Crown: quick.Bevel, Table: 0.5, Corners: slices.Clone(lopsided)}
+		if reversed {
+			slices.Reverse(w.Corners)
+		}
+		d, err := quick.Design(w)
+		require.NoError(t, err)
+		stone, err := cutting.Cut(d)
+		require.NoError(t, err)
+		assert.Equal(t, 16, stone.Measures().Facets)
+		if reversed {
+			assert.InDelta(t, volume, stone.Measures().Volume, 1e-9)
+		}
+		volume = stone.Measures().Volume
+		// Seen from above, the corners of the girdle lie where they were drawn.
+		size := stone.Solid().Bounds().Size()
+		assert.InDelta(t, 9.0/8, size.Y/size.X, 0.005)
+	}
+	_, err := quick.Design(quick.Wish{Outline: quick.Cornered, Gear: 96, RefractiveIndex: 1.6, Corners: []quick.Corner{{X: 0, Y: 5}, {X: 4, Y: -4}, {X: 0, Y: -1}, {X: -4, Y: -4}}})
+	var p diagram.Problem
+	require.ErrorAs(t, err, &p)
+	assert.Equal(t, quick.HollowOutline, p.Code)
+	assert.EqualValues(t, 3, p.Value)
 }
 
 func TestWishesThatCannotBeSayWhy(t *testing.T) {

@@ -139,7 +139,7 @@ export const createDiagram = mutationOptions({
 
 /** Adds a draft as a diagram of its own. */
 export const addDiagram = mutationOptions({
-  mutationFn: (body: { draft: Draft; origin: string }) =>
+  mutationFn: (body: { draft: Draft; origin: string; designed: boolean }) =>
     answer(client.POST('/api/diagrams/add', { body })),
   onSuccess: refresh(diagramListsKey),
 });

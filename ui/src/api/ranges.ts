@@ -148,6 +148,9 @@ export const ranges = {
     girdle: { min: 4, max: 32, whole: true },
     lengthWidth: { min: 1, max: 2 },
     refractiveIndex: { min: 1.3, max: 4 },
+    sides: { min: 3, max: 32, whole: true },
+    slant: { min: 20, max: 90 },
     table: { min: 0.4, max: 0.75 },
+    widest: { min: 0.1, max: 0.5 },
   },
 } as const;

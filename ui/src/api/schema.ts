@@ -1175,6 +1175,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         AddDraftRequest: {
+            designed: boolean;
             draft: components["schemas"]["Draft"];
             origin: string;
         };
@@ -1624,6 +1625,8 @@ export interface components {
             /** @enum {string} */
             girdleFinish: "polished" | "prepolished" | "cut";
             id: string;
+            /** @enum {string} */
+            long: "across" | "along";
             name: string;
             passes: components["schemas"]["Pass"][];
             /** @enum {string} */
@@ -2049,7 +2052,7 @@ export interface components {
             by: number;
             fold: number;
             /** @enum {string} */
-            kind: "append" | "copy" | "mirror" | "turn" | "complete" | "write-out" | "rename";
+            kind: "append" | "copy" | "mirror" | "turn" | "turn-whole" | "complete" | "write-out" | "rename";
             mirrored: boolean;
             name: string;
         };
@@ -2298,6 +2301,7 @@ export interface components {
             from: string[];
             kind: string;
             to: string[];
+            unit: string;
         };
         StopProposals: {
             /** @enum {string} */
@@ -2500,6 +2504,7 @@ export interface components {
             value: number;
         };
         Wish: {
+            corners: components["schemas"]["Spot"][];
             /** @enum {string} */
             crown: "bevel" | "steps";
             gear: number;
@@ -2507,11 +2512,15 @@ export interface components {
             lengthWidth: number;
             name: string;
             /** @enum {string} */
-            outline: "oval" | "cushion" | "rectangle";
+            outline: "oval" | "cushion" | "rectangle" | "regular" | "triangle" | "kite" | "parallelogram" | "corners";
             /** @enum {string} */
             pavilion: "fan" | "steps";
             refractiveIndex: number;
+            sides: number;
+            slant: number;
             table: number;
+            wholeTeeth: boolean;
+            widest: number;
         };
         WorkHead: {
             /** Format: date-time */

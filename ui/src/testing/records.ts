@@ -189,6 +189,7 @@ export const habitsOf = (change: Partial<Habits> = {}): Habits => ({
   id: 'h1',
   name: 'Evenings',
   tick: 'facet',
+  long: 'across',
   passes,
   firstSide: 'drawn',
   girdle: 'drawn',

@@ -57,6 +57,17 @@ export const editingWords = {
     fields: { stop: 'Stop', indexes: 'Index', angle: 'Angle' } as Record<string, string>,
     yes: 'Yes',
   },
+  turn: {
+    open: 'Turn the diagram',
+    quarter: 'By a quarter',
+    on: 'One tooth on',
+    back: 'One tooth back',
+    lies: {
+      across: 'The longer side lies along 3–9 o’clock.',
+      along: 'The longer side lies along 12–6 o’clock.',
+    },
+    to: { across: 'Turn it to 3–9', along: 'Turn it to 12–6' },
+  },
   missing: (n: number) =>
     n === 1
       ? 'One tier has no stop. No stop printed? Leave it empty.'

@@ -80,6 +80,8 @@ export const machineWords = {
     string,
     string
   >,
+  long: 'Long stones lie',
+  longs: { across: 'along 3–9 o’clock', along: 'along 12–6 o’clock' } as Record<string, string>,
   passes: 'Passes proposed for a new plan',
   save: 'Save',
   saved: 'Saved',

@@ -37,7 +37,10 @@ export function ProposalDialog(props: Props) {
   const add = useMutation(addDiagram);
   const { readable, report } = useReadable();
   const take = (kept: Draft) =>
-    add.mutate({ draft: kept, origin }, { onSuccess: (d) => void navigate(`/diagrams/${d.id}`) });
+    add.mutate(
+      { draft: kept, origin, designed: true },
+      { onSuccess: (d) => void navigate(`/diagrams/${d.id}`) },
+    );
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
       <DialogTitle>{title}</DialogTitle>

@@ -1,4 +1,6 @@
 import Box from '@mui/material/Box';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
@@ -13,13 +15,26 @@ import { numbers, PickField } from '../../parts/fields/PickField';
 import { Profile } from '../../parts/stone/Profile';
 import { BothSides } from '../../parts/stone/BothSides';
 import { libraryWords } from '../../words/library';
-import { percent } from '../../words/numbers';
+import { percent, plain, ratio } from '../../words/numbers';
 import { w } from '../../words/words';
+import { OutlinePad } from './OutlinePad';
 import { ProposalDialog } from './ProposalDialog';
 import { useSolved } from '../../parts/stone/useSolved';
 
 const q = libraryWords.quick;
 const counts = [4, 8, 12, 16, 20, 24, 32];
+/** What an outline that is drawn begins with. */
+const drawn = [
+  { x: 0, y: 4.5 },
+  { x: 3.5, y: 1.5 },
+  { x: 2.5, y: -3.5 },
+  { x: -2.5, y: -3.5 },
+  { x: -3.5, y: 1.5 },
+];
+/** Outlines that are rounded, with as many girdle facets as are wished for. */
+const rounded = ['oval', 'cushion', 'rectangle'];
+/** Outlines whose shape does not follow from length and width. */
+const own = ['regular', 'corners'];
 
 /** A diagram proposed from a few figures, drawn while they are typed. */
 export function QuickDesign({ onClose }: { onClose: () => void }) {
@@ -39,23 +54,33 @@ function Wishes({ usual, onClose }: { usual: Usual; onClose: () => void }) {
     pavilion: 'fan' as Wish['pavilion'],
     crown: 'bevel' as Wish['crown'],
     table: 0.55,
+    sides: 9,
+    slant: 60,
+    widest: 0.35,
+    wholeTeeth: false,
+    corners: drawn,
   });
   const set = (change: Partial<typeof wish>) => setWish({ ...wish, ...change });
-  const ratio = size.length / size.width;
+  const measured = !own.includes(wish.outline);
+  const lengthWidth = measured ? size.length / size.width : 1;
   const body: Wish = {
     ...wish,
-    lengthWidth: ratio,
+    lengthWidth,
     refractiveIndex:
       materials.find((m) => m.name === material)?.refractiveIndex.low ?? usual.refractiveIndex,
   };
-  const fits = ratio >= 1 && ratio <= 2;
+  const fits = lengthWidth >= 1 && lengthWidth <= 2;
   const design = useQuery({ ...quickQuery(body), enabled: fits });
   const ready = fits && !design.isError;
   return (
     <ProposalDialog
       title={q.title}
       lead={q.lead}
-      draft={ready ? design.data?.draft : undefined}
+      draft={
+        ready && design.data
+          ? { ...design.data.draft, width: measured ? plain(size.width) : '' }
+          : undefined
+      }
       error={design.error}
       keep={q.keep}
       origin={q.origin}
@@ -70,22 +95,6 @@ function Wishes({ usual, onClose }: { usual: Usual; onClose: () => void }) {
             fullWidth
             autoFocus
           />
-          <NumberField
-            label={q.length}
-            unit="mm"
-            {...ranges.Size.mm}
-            value={size.length}
-            onChange={(length) => setSize({ ...size, length })}
-            width={130}
-          />
-          <NumberField
-            label={q.width}
-            unit="mm"
-            {...ranges.Size.mm}
-            value={size.width}
-            onChange={(width) => setSize({ ...size, width })}
-            width={130}
-          />
           <PickField
             label={q.outline}
             value={wish.outline}
@@ -93,13 +102,77 @@ function Wishes({ usual, onClose }: { usual: Usual; onClose: () => void }) {
             onChange={(outline) => set({ outline })}
             width={200}
           />
-          <PickField
-            label={q.girdle}
-            value={wish.girdle}
-            options={numbers(counts)}
-            onChange={(girdle) => set({ girdle })}
-            width={130}
-          />
+          {measured && (
+            <>
+              <NumberField
+                label={q.length}
+                unit="mm"
+                {...ranges.Size.mm}
+                value={size.length}
+                onChange={(length) => setSize({ ...size, length })}
+                width={130}
+              />
+              <NumberField
+                label={q.width}
+                unit="mm"
+                {...ranges.Size.mm}
+                value={size.width}
+                onChange={(width) => setSize({ ...size, width })}
+                width={130}
+              />
+            </>
+          )}
+          {rounded.includes(wish.outline) && (
+            <PickField
+              label={q.girdle}
+              value={wish.girdle}
+              options={numbers(counts)}
+              onChange={(girdle) => set({ girdle })}
+              width={130}
+            />
+          )}
+          {wish.outline === 'regular' && (
+            <NumberField
+              label={q.sides}
+              {...ranges.Wish.sides}
+              value={wish.sides}
+              onChange={(sides) => set({ sides })}
+              width={110}
+            />
+          )}
+          {wish.outline === 'parallelogram' && (
+            <NumberField
+              label={q.slant}
+              unit="°"
+              {...ranges.Wish.slant}
+              value={wish.slant}
+              onChange={(slant) => set({ slant })}
+              width={110}
+            />
+          )}
+          {wish.outline === 'kite' && (
+            <NumberField
+              label={q.widest}
+              {...ranges.Wish.widest}
+              value={wish.widest}
+              onChange={(widest) => set({ widest })}
+              width={220}
+            />
+          )}
+          {wish.outline === 'corners' && (
+            <OutlinePad corners={wish.corners} onChange={(corners) => set({ corners })} />
+          )}
+          {!rounded.includes(wish.outline) && (
+            <FormControlLabel
+              control={
+                <Checkbox
+                  checked={wish.wholeTeeth}
+                  onChange={(e) => set({ wholeTeeth: e.target.checked })}
+                />
+              }
+              label={q.wholeTeeth}
+            />
+          )}
           <MaterialField label={q.material} value={material} onChange={setMaterial} />
           <PickField
             label={q.gear}
@@ -149,7 +222,8 @@ function Drawn({ draft }: { draft: Draft }) {
         />
       </Box>
       <Typography sx={{ textAlign: 'center' }}>
-        {w.diagrams.facets(stone.measures.facets)} · {w.diagrams.tiers(stone.tiers.length)}
+        {w.diagrams.facets(stone.measures.facets)} · {w.diagrams.tiers(stone.tiers.length)} ·{' '}
+        {q.ratio(ratio(stone.measures.lengthWidth))}
       </Typography>
     </>
   );

@@ -75,7 +75,9 @@ test('nothing is added before it was looked at, and then under the name it came 
   expect(added).toEqual([]);
   fireEvent.click(button(l.add));
   await waitFor(() => expect(router.state.location.pathname).toBe('/diagrams/d1'));
-  expect(added).toMatchObject([{ draft: { name: 'Lantern' }, origin: 'lantern.csv' }]);
+  expect(added).toMatchObject([
+    { draft: { name: 'Lantern' }, origin: 'lantern.csv', designed: false },
+  ]);
 });
 
 test('what could not be read is said line by line, and corrected where it stands', async () => {

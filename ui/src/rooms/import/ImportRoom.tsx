@@ -87,7 +87,11 @@ export function ImportRoom() {
     mutationFn: async (list: Entry[]) => {
       const out: Entry[] = [];
       for (const e of list) {
-        const d = await adding.mutateAsync({ draft: e.read!.draft, origin: e.name });
+        const d = await adding.mutateAsync({
+          draft: e.read!.draft,
+          origin: e.name,
+          designed: e.solid !== undefined,
+        });
         const done = { ...e, added: d.id };
         out.push(done);
         change(e.key, done);

@@ -35,6 +35,12 @@ export function HabitFields({ habits: h, onChange }: Props) {
           options={m.ticks}
           onChange={(tick) => onChange({ tick })}
         />
+        <PickField
+          label={m.long}
+          value={h.long}
+          options={m.longs}
+          onChange={(long) => onChange({ long })}
+        />
       </Row>
       <HabitChoices habits={h} onChange={onChange} />
       <Box sx={{ maxWidth: 560 }}>

@@ -140,7 +140,7 @@ function Editor({ diagram, history }: Props) {
         )}
         <TierEditor
           draft={draft}
-          tiers={shown?.tiers ?? []}
+          stone={shown}
           problems={problems}
           readings={solved?.readings ?? []}
           selected={selected}

@@ -37,6 +37,7 @@ export const SheetHead = memo(function SheetHead({ draft, problems, set }: Props
       error={draft.tiers.length > 0 && wrong(name) !== undefined}
       helperText={draft.tiers.length > 0 ? wrong(name) : undefined}
       sx={{ width }}
+      slotProps={{ inputLabel: name === 'width' ? { shrink: true } : {} }}
     >
       {options &&
         Object.entries(options).map(([value, text]) => (

@@ -13,6 +13,7 @@ import { useState } from 'react';
 import type { DraftTier, StopKind, StopParts } from '../../../api/client';
 import { fieldsQuery } from '../../../api/settings';
 import { stopPartsQuery, writeStop } from '../../../api/solving';
+import { PickField } from '../../../parts/fields/PickField';
 import { Refusal } from '../../../parts/forms/Refusal';
 import { Await } from '../../../parts/Page';
 import { w } from '../../../words/words';
@@ -34,6 +35,19 @@ const figureLabels: Record<string, string> = {
   width: w.stopPicker.ratio,
   depth: w.stopPicker.distance,
 };
+
+/** The same where it is measured in mm or in per cent of the width. */
+const acrossLabels: Record<string, string> = {
+  size: w.stopPicker.across,
+  girdle: w.stopPicker.thickness,
+  width: w.stopPicker.tableWidth,
+};
+
+/** The units that a figure may be in. A size is measured across on the girdle alone. */
+function unitsOf(kind: string, part: string): string[] {
+  const measured = kind === 'girdle' || kind === 'width' || (kind === 'size' && part === 'girdle');
+  return measured ? ['mm', '%', ''] : [''];
+}
 
 /** Chooses a stop from lists and writes it as it would be typed. */
 export function StopPicker(props: Props) {
@@ -65,15 +79,21 @@ function Choices({ tier, names, onPick, onClose, kinds, typed }: ChoicesProps) {
     offered.some((k) => k.kind === typed.kind) ? typed.kind : 'meet',
   );
   const [figures, setFigures] = useState<Record<string, string>>({ [typed.kind]: typed.figure });
+  const [unit, setUnit] = useState(typed.unit);
   const [from, setFrom] = useState(typed.from);
   const [to, setTo] = useState(typed.to);
   const write = useMutation(writeStop);
   const usual = offered.find((k) => k.kind === kind)?.usual ?? null;
-  const figure = figures[kind] || usual || '';
+  const units = unitsOf(kind, tier.part);
+  const inUnit = units.includes(unit) ? unit : '';
+  const figure = figures[kind] || (inUnit === '' ? usual : '') || '';
   const meets = kind === 'meet' || kind === 'along';
   const ready = (!meets || from.length > 0) && (kind !== 'along' || to.length > 0);
   const use = () =>
-    write.mutate({ kind, figure, from, to }, { onSuccess: ({ stop }) => onPick(stop) });
+    write.mutate(
+      { kind, figure, unit: inUnit, from, to },
+      { onSuccess: ({ stop }) => onPick(stop) },
+    );
   return (
     <>
       <DialogContent sx={{ display: 'grid', gap: 4 }}>
@@ -102,12 +122,24 @@ function Choices({ tier, names, onPick, onClose, kinds, typed }: ChoicesProps) {
           <MeetPicker label={w.stopPicker.to} names={names} chosen={to} onChange={setTo} />
         )}
         {usual !== null && (
-          <TextField
-            label={figureLabels[kind]}
-            value={figure}
-            onChange={(e) => setFigures({ ...figures, [kind]: e.target.value })}
-            slotProps={{ htmlInput: { inputMode: 'decimal' } }}
-          />
+          <Box sx={{ display: 'flex', gap: 2 }}>
+            <TextField
+              label={inUnit === '' ? figureLabels[kind] : acrossLabels[kind]}
+              value={figure}
+              onChange={(e) => setFigures({ ...figures, [kind]: e.target.value })}
+              sx={{ flexGrow: 1 }}
+              slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+            />
+            {units.length > 1 && (
+              <PickField
+                label={w.stopPicker.unit}
+                value={inUnit}
+                options={units.map((value) => ({ value, name: w.stopPicker.units[value]! }))}
+                onChange={setUnit}
+                width={170}
+              />
+            )}
+          </Box>
         )}
         <Refusal error={write.error} />
       </DialogContent>

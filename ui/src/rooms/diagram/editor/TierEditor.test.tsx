@@ -54,7 +54,7 @@ function open(
     return (
       <TierEditor
         {...{ draft, problems, readings, selected, set: setDraft }}
-        {...{ tiers: [], pulled: null, panel: null, off: [] }}
+        {...{ stone: undefined, pulled: null, panel: null, off: [] }}
         {...{ onSelect: select, onPull: vi.fn(), onOff: vi.fn(), onStops: vi.fn(), onMend: mend }}
       />
     );
@@ -195,7 +195,13 @@ test('a stop is chosen from lists that begin with what is typed, and written as 
     [],
     [],
     {
-      'POST /api/stops/parts': () => ({ kind: 'meet', figure: '', from: ['P2', 'P2'], to: [] }),
+      'POST /api/stops/parts': () => ({
+        kind: 'meet',
+        figure: '',
+        unit: '',
+        from: ['P2', 'P2'],
+        to: [],
+      }),
       'POST /api/stops/text': (parts: StopParts) => {
         asked = parts;
         return { stop: 'along 0.5 P2 P2 to P2' };
@@ -213,5 +219,11 @@ test('a stop is chosen from lists that begin with what is typed, and written as 
   expect(screen.getByLabelText<HTMLInputElement>(w.stopPicker.at).value).toBe('0.5');
   fireEvent.click(use);
   await waitFor(() => expect(tiers()[0]!.stop).toBe('along 0.5 P2 P2 to P2'));
-  expect(asked).toEqual({ kind: 'along', figure: '0.5', from: ['P2', 'P2'], to: ['P2'] });
+  expect(asked).toEqual({
+    kind: 'along',
+    figure: '0.5',
+    unit: '',
+    from: ['P2', 'P2'],
+    to: ['P2'],
+  });
 });

@@ -36,7 +36,7 @@ import {
   type Place,
   type Reading,
   type Reshape,
-  type Tier,
+  type StoneView,
 } from '../../../api/client';
 import { reshape as askReshape } from '../../../api/solving';
 import { useNotice } from '../../../parts/notice';
@@ -46,11 +46,12 @@ import { w } from '../../../words/words';
 import { useTierActs } from './tierActs';
 import { plainReshape } from './TierDialog';
 import { columns, TierRow } from './TierRow';
+import { LyingHint, TurnWhole } from './TurnWhole';
 
 interface Props {
   draft: Draft;
-  /** The tiers of the stone that is shown, for their margins and stops in words. */
-  tiers: Tier[];
+  /** The stone that is shown, for margins and stops in words. */
+  stone: StoneView | undefined;
   problems: Place[];
   /** What the words of the sheet were read as. */
   readings: Reading[];
@@ -75,7 +76,7 @@ const byKeys = { coordinateGetter: sortableKeyboardCoordinates };
 
 /** The tiers in cutting order, typed. Enter goes on to the next tier and makes it where there is none. */
 export function TierEditor(props: Props) {
-  const { draft, tiers, problems, readings, selected, onSelect, set, onPull, pulled, panel } =
+  const { draft, stone, problems, readings, selected, onSelect, set, onPull, pulled, panel } =
     props;
   const { off, onOff } = props;
   const lacking = problems.filter((p) => p.code === 'stop-missing').length;
@@ -124,8 +125,9 @@ export function TierEditor(props: Props) {
       return undefined;
     }
   };
-  const reshape = async (key: string, how: Reshape) => {
-    const placeIn = (d: Draft) => d.tiers.findIndex((t) => t.key === key);
+  /** Reshapes a tier, or the diagram as a whole where none is named. */
+  const reshape = async (key: string | null, how: Reshape) => {
+    const placeIn = (d: Draft) => (key === null ? 0 : d.tiers.findIndex((t) => t.key === key));
     let before: Draft | undefined;
     let after: Draft | undefined;
     // What was typed while the server answered stays: it is then asked of that draft.
@@ -164,7 +166,8 @@ export function TierEditor(props: Props) {
   // The same list while only what is in the tiers changes: a new one draws every row anew.
   const joined = draft.tiers.map((t) => t.key).join('\n');
   const keys = useMemo(() => joined.split('\n'), [joined]);
-  const solved = new Map(tiers.map((t) => [t.key, t]));
+  const solved = new Map(stone?.tiers.map((t) => [t.key, t]));
+  const turnWhole = (by: number) => void reshape(null, { ...plainReshape, kind: 'turn-whole', by });
   return (
     <Box ref={table}>
       {draft.tiers.length > 0 && <Heads />}
@@ -199,6 +202,7 @@ export function TierEditor(props: Props) {
           {editingWords.missing(lacking)}
         </Typography>
       )}
+      {stone?.complete && <LyingHint stone={stone} gear={Number(draft.gear)} onTurn={turnWhole} />}
       <Box sx={{ display: 'flex', gap: 2, mt: 1, flexWrap: 'wrap' }}>
         <Button startIcon={<Add />} onClick={() => void add()}>
           {w.diagrams.addTier}
@@ -214,6 +218,7 @@ export function TierEditor(props: Props) {
             >
               {lacking > 0 ? stopsWords.open : stopsWords.anew}
             </Button>
+            <TurnWhole gear={Number(draft.gear)} onTurn={turnWhole} />
           </>
         )}
       </Box>

@@ -124,7 +124,16 @@ export const TierRow = memo(function TierRow(props: Props) {
           </Box>
         )}
         {selected && (
-          <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', py: 1 }}>
+          <Box
+            sx={{
+              display: 'flex',
+              gap: 1,
+              alignItems: 'center',
+              flexWrap: 'wrap',
+              py: 1,
+              '& .MuiIconButton-root': { width: 36 },
+            }}
+          >
             <TierPart
               tierKey={t.key}
               name={t.name || w.tiers.tier}
@@ -132,7 +141,7 @@ export const TierRow = memo(function TierRow(props: Props) {
               wrong={wrong('part')}
               change={acts.change}
             />
-            <Box sx={{ flex: '1 1 160px', display: 'flex' }}>{text('note', w.tiers.note)}</Box>
+            <Box sx={{ flex: '1 1 120px', display: 'flex' }}>{text('note', w.tiers.note)}</Box>
             <TierTools
               tierKey={t.key}
               name={t.name}
