@@ -76,8 +76,8 @@ type Material struct {
 	// of one stone; 0 where light is not split.
 	Birefringence float64 `json:"birefringence"`
 	// Dispersion is the difference of the indexes for the lines B and G (687 and
-	// 431 nm); 0 where it is not known.
-	Dispersion float64 `json:"dispersion"`
+	// 431 nm); null where it is not known.
+	Dispersion *float64 `json:"dispersion"`
 	// SG is the specific gravity that weights are reckoned with.
 	SG       float64           `json:"sg"`
 	Hardness material.Range    `json:"hardness"` // Mohs
@@ -88,10 +88,33 @@ type Material struct {
 	Polish   material.Polish   `json:"polish" validate:"oneof=cerium alumina diamond"`
 }
 
+func (m Material) material() material.Material {
+	out := material.Material{
+		Name: m.Name, RefractiveIndex: m.RefractiveIndex, Optic: m.Optic, Birefringence: m.Birefringence, SG: m.SG, Hardness: m.Hardness,
+		Heat: m.Heat, Solvent: m.Solvent, Dust: m.Dust, Cleavage: m.Cleavage, Polish: m.Polish,
+	}
+	if m.Dispersion != nil {
+		out.Dispersion = material.Dispersion(*m.Dispersion)
+	}
+	return out
+}
+
+func materialOnWire(m material.Material) Material {
+	out := Material{
+		Name: m.Name, RefractiveIndex: m.RefractiveIndex, Optic: m.Optic, Birefringence: m.Birefringence, SG: m.SG, Hardness: m.Hardness,
+		Heat: m.Heat, Solvent: m.Solvent, Dust: m.Dust, Cleavage: m.Cleavage, Polish: m.Polish,
+	}
+	if m.Dispersion != 0 {
+		figure := float64(m.Dispersion)
+		out.Dispersion = &figure
+	}
+	return out
+}
+
 func (s Settings) settings() workshop.Settings {
 	return workshop.Settings{
 		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit,
-		Materials: each(s.Materials, func(m Material) material.Material { return material.Material(m) }),
+		Materials: each(s.Materials, Material.material),
 		Machines:  each(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
 		Habits: each(s.Habits, func(h Habits) workshop.Habits {
 			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: workshop.PlanHabits(h.PlanHabits), Passes: passesOf(h.Passes)}
@@ -102,7 +125,7 @@ func (s Settings) settings() workshop.Settings {
 func settingsView(s workshop.Settings) Settings {
 	return Settings{
 		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit,
-		Materials: each(s.Materials, func(m material.Material) Material { return Material(m) }),
+		Materials: each(s.Materials, materialOnWire),
 		Machines:  each(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
 		Habits: each(s.Habits, func(h workshop.Habits) Habits {
 			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: PlanHabits(h.PlanHabits), Passes: passViews(h.Passes)}

@@ -111,7 +111,7 @@ func (s *Server) workshopRoutes() {
 
 func materialView(m material.Material) MaterialView {
 	_, known := material.Find(m.Name)
-	return MaterialView{Material(m), material.Range{
+	return MaterialView{materialOnWire(m), material.Range{
 		Low:  material.CriticalAngle(m.RefractiveIndex.High),
 		High: m.CriticalAngle(),
 	}, words.Cautions(m), !known}

@@ -178,14 +178,14 @@ type materialDoc struct {
 
 func materialDocOf(m material.Material) materialDoc {
 	return materialDoc{
-		Name: m.Name, RefractiveIndex: rangeDoc(m.RefractiveIndex), Optic: string(m.Optic), Birefringence: m.Birefringence, Dispersion: m.Dispersion,
+		Name: m.Name, RefractiveIndex: rangeDoc(m.RefractiveIndex), Optic: string(m.Optic), Birefringence: m.Birefringence, Dispersion: float64(m.Dispersion),
 		SG: m.SG, Hardness: rangeDoc(m.Hardness), Heat: string(m.Heat), Solvent: string(m.Solvent), Dust: string(m.Dust), Cleavage: string(m.Cleavage), Polish: string(m.Polish),
 	}
 }
 
 func (d materialDoc) material() material.Material {
 	return material.Material{
-		Name: d.Name, RefractiveIndex: material.Range(d.RefractiveIndex), Optic: material.Optic(d.Optic), Birefringence: d.Birefringence, Dispersion: d.Dispersion,
+		Name: d.Name, RefractiveIndex: material.Range(d.RefractiveIndex), Optic: material.Optic(d.Optic), Birefringence: d.Birefringence, Dispersion: material.Dispersion(d.Dispersion),
 		SG: d.SG, Hardness: material.Range(d.Hardness), Heat: material.Heat(d.Heat), Solvent: material.Solvent(d.Solvent), Dust: material.Dust(d.Dust), Cleavage: material.Cleavage(d.Cleavage), Polish: material.Polish(d.Polish),
 	}
 }

@@ -64,7 +64,7 @@ func (l Lighting) Resolve(s Settings) (Lit, error) {
 		Experiment: light.Experiment{RefractiveIndex: n, HeadAngle: l.HeadAngle, FrostedGirdle: l.FrostedGirdle, Width: l.Width},
 		Tint:       tint,
 		Fan: light.Fan{
-			material.IndexAt(n, m.Dispersion, material.LineC), n, material.IndexAt(n, m.Dispersion, material.LineF),
+			material.IndexAt(n, float64(m.Dispersion), material.LineC), n, material.IndexAt(n, float64(m.Dispersion), material.LineF),
 		},
 		SG: m.SG,
 	}, nil

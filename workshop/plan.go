@@ -3,7 +3,6 @@ package workshop
 import (
 	"context"
 	"fmt"
-	"math"
 	"slices"
 	"time"
 
@@ -183,11 +182,8 @@ func (s *Stones) Propose(ctx context.Context, diagramID, stoneID string) (Choice
 			c.FirstSide = r.Diagram.FirstSide
 		}
 	}
-	nearest := math.Inf(1)
-	for _, m := range settings.AllMaterials() {
-		if off := math.Abs(m.RefractiveIndex.Low - r.Diagram.RefractiveIndex); off < nearest {
-			nearest, c.Material = off, m.Name
-		}
+	if m, ok := material.Suiting(r.Diagram.RefractiveIndex, settings.AllMaterials()); ok {
+		c.Material = m.Name
 	}
 	if stoneID == "" {
 		return c, nil

@@ -60,7 +60,7 @@ func printMaterials(w io.Writer, rows []materialReport) error {
 	fmt.Fprintln(out, "MATERIAL\tINDEX\tCRITICAL ANGLE\tOPTIC\tBIREFRINGENCE\tDISPERSION\tSG\tHARDNESS\tCLEAVAGE\tPOLISH\tHEAT\tSOLVENT\tDUST")
 	for _, m := range rows {
 		fmt.Fprintf(out, "%s\t%s\t%s°\t%s\t%.3f\t%s\t%.2f\t%s\t%s\t%s\t%s\t%s\t%s\n", m.Name, span(m.RefractiveIndex, 3), span(m.CriticalAngle, 1),
-			m.Optic, m.Birefringence, orDash(m.Dispersion), m.SG, span(m.Hardness, 1), m.Cleavage, m.Polish, m.Heat, m.Solvent, m.Dust)
+			m.Optic, m.Birefringence, orDash(float64(m.Dispersion)), m.SG, span(m.Hardness, 1), m.Cleavage, m.Polish, m.Heat, m.Solvent, m.Dust)
 	}
 	return out.Flush()
 }

@@ -82,7 +82,7 @@ var usualTints = map[string]string{
 	"Kyanite": "cobalt-blue", "Morganite": "lilac-pink", "Obsidian": "brown", "Opal": "orange",
 	"Orthoclase": "golden", "Peridot": "yellow-green", "Rhodochrosite": "lilac-pink", "Ruby": "red",
 	"Sapphire": "cobalt-blue", "Scapolite": "golden", "Scheelite": "golden", "Sinhalite": "honey",
-	"Sphalerite": "honey", "Sphene": "honey", "Spinel": "grey", "Sunstone": "orange",
+	"Sphalerite": "honey", "Sphene": "honey", "Spinel": "grey", "Sunstone, labradorite": "orange", "Sunstone, oligoclase": "orange", "Opal, fire": "orange",
 	"Taaffeite": "purple", "Tanzanite": "violet-blue", "Tourmaline": "green", "Willemite": "golden",
 	"Zircon": "sea-blue",
 }

@@ -7,6 +7,8 @@
 package material
 
 import (
+	"cmp"
+	"encoding/json"
 	"math"
 	"slices"
 	"strings"
@@ -93,7 +95,7 @@ type Material struct {
 	Birefringence float64 `json:"birefringence"`
 	// Dispersion is the difference of the indexes for the lines B and G (687 and
 	// 431 nm); 0 where it is not known.
-	Dispersion float64 `json:"dispersion"`
+	Dispersion Dispersion `json:"dispersion"`
 	// SG is the specific gravity that weights are reckoned with.
 	SG       float64  `json:"sg"`
 	Hardness Range    `json:"hardness"` // Mohs
@@ -102,6 +104,41 @@ type Material struct {
 	Dust     Dust     `json:"dust" validate:"oneof=nuisance silica toxic fibrous"`
 	Cleavage Cleavage `json:"cleavage" validate:"oneof=none distinct perfect"`
 	Polish   Polish   `json:"polish" validate:"oneof=cerium alumina diamond"`
+}
+
+// Dispersion is a difference of two refractive indexes, 0 where it is not known: then it is null in
+// a file, because no material has none.
+type Dispersion float64
+
+// MarshalJSON writes the figure, null where it is not known. The error is that of the json package.
+func (d Dispersion) MarshalJSON() ([]byte, error) {
+	if d == 0 {
+		return []byte("null"), nil
+	}
+	return json.Marshal(float64(d))
+}
+
+// common are materials that most cutters have on the bench, the commonest first: of those that suit a
+// refractive index alike one of these is meant.
+var common = []string{"Quartz", "Topaz", "Aquamarine", "Spinel", "Sapphire", "Garnet, rhodolite", "Peridot", "Tourmaline", "Cubic zirconia", "Zircon", "Practice glass", "Sphene", "Iolite"}
+
+// Suiting returns the material that a diagram of a refractive index is most likely meant for: the
+// commonest of those whose lower index lies within a hundredth and a half of it, else the nearest.
+func Suiting(index float64, of []Material) (Material, bool) {
+	// Diagrams print two digits, and print them for the commonest stone.
+	const alike = 0.015
+	off := func(m Material) float64 { return math.Abs(m.RefractiveIndex.Low - index) }
+	for _, name := range common {
+		for _, m := range of {
+			if m.Name == name && off(m) <= alike {
+				return m, true
+			}
+		}
+	}
+	if len(of) == 0 {
+		return Material{}, false
+	}
+	return slices.MinFunc(of, func(a, b Material) int { return cmp.Compare(off(a), off(b)) }), true
 }
 
 // Bound says what a figure of a material lies between.
@@ -132,7 +169,7 @@ func BoundOf(field string) Bound {
 func (m Material) Plausible() (field string, ok bool) {
 	figures := map[string]Range{
 		"refractiveIndex": m.RefractiveIndex, "birefringence": {m.Birefringence, m.Birefringence},
-		"dispersion": {m.Dispersion, m.Dispersion}, "sg": {m.SG, m.SG}, "hardness": m.Hardness,
+		"dispersion": {float64(m.Dispersion), float64(m.Dispersion)}, "sg": {m.SG, m.SG}, "hardness": m.Hardness,
 	}
 	for _, b := range Bounds {
 		f := figures[b.Field]
@@ -158,10 +195,18 @@ func (m Material) CriticalAngle() float64 { return CriticalAngle(m.RefractiveInd
 // All returns the table in the order of its names.
 func All() []Material { return slices.Clone(table) }
 
-// Find returns the material of the given name, whatever its case.
+// older are names that rows of the table had before, in lower case.
+var older = map[string]string{"sunstone": "Sunstone, labradorite"}
+
+// Find returns the material of the given name, whatever its case. Rows that were renamed are found
+// under their older names too.
 func Find(name string) (Material, bool) {
+	name = strings.TrimSpace(name)
+	if now, renamed := older[strings.ToLower(name)]; renamed {
+		name = now
+	}
 	for _, m := range table {
-		if strings.EqualFold(m.Name, strings.TrimSpace(name)) {
+		if strings.EqualFold(m.Name, name) {
 			return m, true
 		}
 	}

@@ -1,6 +1,7 @@
 package material_test
 
 import (
+	"encoding/json"
 	"strings"
 	"testing"
 
@@ -46,4 +47,25 @@ func TestTheTableIsOrderedAndPlausible(t *testing.T) {
 	assert.Equal(t, "Spinel", got.Name)
 	_, ok = material.Find("cheese")
 	assert.False(t, ok)
+}
+
+func TestADiagramIsMeantForTheCommonestMaterialThatSuits(t *testing.T) {
+	for index, want := range map[float64]string{1.54: "Quartz", 1.55: "Quartz", 1.57: "Aquamarine", 1.62: "Topaz", 1.65: "Peridot", 1.72: "Spinel", 1.76: "Sapphire", 2.16: "Cubic zirconia", 1.434: "Fluorite"} {
+		got, ok := material.Suiting(index, material.All())
+		require.True(t, ok)
+		assert.Equal(t, want, got.Name, index)
+	}
+	_, ok := material.Suiting(1.54, nil)
+	assert.False(t, ok)
+}
+
+func TestWhatIsNotKnownIsNull(t *testing.T) {
+	opal, ok := material.Find("opal")
+	require.True(t, ok)
+	data, err := json.Marshal(opal)
+	require.NoError(t, err)
+	assert.Contains(t, string(data), `"dispersion":null`)
+	renamed, ok := material.Find("Sunstone")
+	require.True(t, ok)
+	assert.Equal(t, "Sunstone, labradorite", renamed.Name)
 }

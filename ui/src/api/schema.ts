@@ -1780,7 +1780,7 @@ export interface components {
             birefringence: number;
             /** @enum {string} */
             cleavage: "none" | "distinct" | "perfect";
-            dispersion: number;
+            dispersion: number | null;
             /** @enum {string} */
             dust: "nuisance" | "silica" | "toxic" | "fibrous";
             hardness: components["schemas"]["Range"];
@@ -1814,7 +1814,7 @@ export interface components {
             /** @enum {string} */
             cleavage: "none" | "distinct" | "perfect";
             criticalAngle: components["schemas"]["Range"];
-            dispersion: number;
+            dispersion: number | null;
             /** @enum {string} */
             dust: "nuisance" | "silica" | "toxic" | "fibrous";
             hardness: components["schemas"]["Range"];

@@ -109,8 +109,8 @@ export function MaterialDialog({ material, known, onKeep, onRemove, onClose }: P
               <NumberField
                 label={m.dispersion}
                 {...bound('dispersion')}
-                value={o.dispersion}
-                onChange={(dispersion) => set({ dispersion })}
+                value={o.dispersion ?? 0}
+                onChange={(dispersion) => set({ dispersion: dispersion || null })}
               />
               <NumberField
                 label={m.sg}
