@@ -230,3 +230,42 @@ func TestAFrostedGirdleCostsLightAndNoWork(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, none)
 }
+
+// A half-degree machine without a gear for it, a material that the diagram leaks in, a girdle in mm:
+// all in one step, and the stone is whole.
+func TestADiagramIsFittedToAMachineInOneStep(t *testing.T) {
+	all, err := demo.Diagrams()
+	require.NoError(t, err)
+	stone, err := cutting.Cut(all["Parallax"])
+	require.NoError(t, err)
+	ask := FitAsked{RefractiveIndex: 1.434, Settable: angles.Steps(0.5), Gears: []int{64, 80}, FirstSide: diagram.Pavilion, Girdle: 0.3, Width: 8}
+	fitted, err := Fit(t.Context(), stone, ask)
+	require.NoError(t, err)
+	assert.True(t, fitted.Moved, "it would lose light in fluorite")
+	assert.GreaterOrEqual(t, *LeastMargin(fitted.After, ask.RefractiveIndex), 0.5, "half a step may be lost to rounding")
+	for _, tier := range fitted.After.Diagram.Tiers {
+		assert.InDelta(t, 0, math.Mod(tier.Angle+0.25, 0.5)-0.25, 1e-9, tier.Name)
+	}
+	m := fitted.After.Measures()
+	assert.InDelta(t, 0.3, *m.GirdleMin*8, 0.02)
+	assert.Contains(t, ask.Gears, fitted.Gear.Teeth)
+	assert.Empty(t, fitted.Kept)
+
+	// In a material that it suits it is only rounded, unless that is asked for.
+	ask.RefractiveIndex = 1.76
+	rounded, err := Fit(t.Context(), stone, ask)
+	require.NoError(t, err)
+	assert.False(t, rounded.Moved)
+	assert.Equal(t, stone.Diagram.RefractiveIndex, rounded.After.Diagram.RefractiveIndex)
+	yes := true
+	ask.Move = &yes
+	moved, err := Fit(t.Context(), stone, ask)
+	require.NoError(t, err)
+	assert.Equal(t, 1.76, moved.After.Diagram.RefractiveIndex)
+
+	ask.Move, ask.FirstSide = nil, diagram.Crown
+	crown, err := Fit(t.Context(), stone, ask)
+	require.NoError(t, err)
+	assert.Equal(t, diagram.Crown, crown.After.Diagram.FirstSide)
+	assert.Len(t, crown.Tiers(), len(stone.Diagram.Tiers))
+}

@@ -208,12 +208,12 @@ func toTheWheel(u *user) {
 	u.click("Resume")
 }
 
-// A first opening asks three questions, and they can be answered by anybody.
+// A first opening asks four questions, and they can be answered by anybody.
 func TestTheFirstOpeningIsAccessible(t *testing.T) {
 	t.Parallel()
 	app := start(t, "serve", "--data", t.TempDir())
 	u := open(t, 1280, 800, app.URL)
-	u.see("Three questions about your machine")
+	u.see("Four questions about your machine")
 	assert.Empty(t, checkAxe(t, u))
 	u.quiet()
 }

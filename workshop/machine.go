@@ -59,11 +59,15 @@ const (
 	HeightLowers HeightSense = "lowers"
 )
 
+// UsualRepeatability is by how many degrees an angle comes out differently on most machines: laps
+// flutter by 0.1 to 0.2, and a finger bends the quill by as much.
+const UsualRepeatability = 0.1
+
 // DefaultMachine is what a new workshop starts with.
 func DefaultMachine() Machine {
 	return Machine{
 		ID: "machine", Name: "My machine", Gears: []int{96}, AngleStep: 0.1, AngleHigh: 95,
-		Repeatability: 0.05, Cheater: CheaterDegrees, CheatPerTurn: 1, HeightStep: 0.01,
+		Repeatability: UsualRepeatability, Cheater: CheaterDegrees, CheatPerTurn: 1, HeightStep: 0.01,
 		HeightSense: HeightLifts, TableAdapter: 45,
 	}
 }

@@ -9,6 +9,7 @@ import (
 
 	"cressa/analysis"
 	"cressa/core/tolerance"
+	"cressa/workshop"
 )
 
 type toleranceMeet struct {
@@ -29,8 +30,8 @@ type toleranceReport struct {
 	ByTier []tierShare `json:"byTier"`
 }
 
-// What a good machine repeats, in degrees and mm: used where nothing is said.
-const usualAngle, usualIndex, usualDepth = 0.05, 0.05, 0.005
+// What a machine repeats where nothing is said, in degrees and mm.
+const usualAngle, usualIndex, usualDepth = workshop.UsualRepeatability, 0.05, 0.005
 
 func toleranceCommand() *cobra.Command {
 	var asJSON bool
@@ -42,7 +43,7 @@ func toleranceCommand() *cobra.Command {
 		Short: "What a machine's repeatability does to the meets",
 		Long: "Cuts the stone many times with errors of the given standard deviations and tells the gap of every meet\n" +
 			"in µm: what half of the stones exceed, and one in twenty. What is not given is 0; without any of the\n" +
-			"three they are those of a good machine.",
+			"three they are those of an ordinary machine.",
 		Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			switch {

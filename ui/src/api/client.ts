@@ -4,6 +4,8 @@ import type { components, paths } from './schema';
 type Schemas = components['schemas'];
 export type Problem = Schemas['Problem'];
 export type Place = Schemas['Place'];
+export type FitReport = Schemas['FitReport'];
+export type FittedStone = Schemas['FittedStone'];
 export type Spot = Schemas['Spot'];
 export type Reading = Schemas['Reading'];
 export type Diagram = Schemas['Diagram'];

@@ -32,6 +32,10 @@ export const ranges = {
     roughCarats: { min: 0, max: 100000 },
     widthMM: { min: 0, max: 1000 },
   },
+  FitRequest: {
+    girdle: { min: 0, max: 5 },
+    step: { min: 0.01, max: 5 },
+  },
   GearsRequest: {
     width: { min: 0.1, max: 500 },
   },

@@ -419,6 +419,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A diagram fitted to material and machine in one step */
+        post: operations["fitDiagram"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gears": {
         parameters: {
             query?: never;
@@ -1550,6 +1567,35 @@ export interface components {
             started: string;
             version: number;
             widthMM: number;
+        };
+        FitReport: {
+            after: components["schemas"]["FittedStone"];
+            before: components["schemas"]["FittedStone"];
+            cheatGap: number;
+            cheater: boolean;
+            /** @enum {string} */
+            ended: "complete" | "budget" | "stopped";
+            gear: components["schemas"]["GearFit"] | null;
+            moved: boolean;
+            tiers: components["schemas"]["MovedTier"][];
+            warnings: components["schemas"]["Place"][];
+        };
+        FitRequest: {
+            choices: components["schemas"]["Choices"];
+            diagramId: string;
+            girdle: number;
+            move: boolean | null;
+            step: number;
+        };
+        FittedStone: {
+            carats: number;
+            draft: components["schemas"]["Draft"];
+            gap: number;
+            girdleMax: number;
+            girdleMin: number;
+            height: number;
+            margin: number | null;
+            unsettable: number;
         };
         FoundAngle: {
             above: number;
@@ -3520,6 +3566,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DiagramFields"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fitDiagram: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitReport"];
                 };
             };
             /** @description a problem (RFC 9457) */

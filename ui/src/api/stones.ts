@@ -105,6 +105,18 @@ export const assessmentQuery = (diagramId: string, revision: string, choices: Ch
     retry: false,
   });
 
+/** A diagram fitted to a plan's material and machine. */
+export const fitQuery = (
+  body: paths['/api/fit']['post']['requestBody']['content']['application/json'],
+) =>
+  queryOptions({
+    queryKey: ['fit', body],
+    queryFn: ({ signal }) => answer(client.POST('/api/fit', { body, signal })),
+    retry: false,
+    staleTime: Infinity,
+    gcTime: 10_000,
+  });
+
 interface NewPlan {
   name: string;
   diagramId: string;

@@ -31,9 +31,22 @@ export const machineWords = {
   zero: 'Protractor reads too much by',
   zeroHelp: 'Cut 90° at two opposite indexes: the taper is twice this.',
   repeatability: 'Repeatability',
-  repeatabilityHelp: 'What lies nearer to a step than this counts as settable.',
+  repeatabilityHelp:
+    'Laps flutter by 0.1° to 0.2°, and a finger bends the quill by as much: 0.1° is what most machines hold.',
+  repeatabilityTest: {
+    open: 'Find yours',
+    title: 'How well does your machine repeat?',
+    lead: 'Set one angle, swing the quill up and turn the protractor away. Come back to the same angle, lower a flat onto the still lap, and measure how it lies: with a digital level on the quill, or by the gap under a straight edge. Do it five times or more.',
+    readings: 'Readings in degrees',
+    example: 'such as 42.0 42.1 41.9 42.1 42.0',
+    few: 'Type three readings or more.',
+    found: (v: string, n: number) =>
+      `${n} readings lie within ${v}° of each other’s mean, as a standard deviation.`,
+    take: (v: string) => `Use ${v}°`,
+  },
   cheater: 'Cheater',
   hasCheater: 'Your machine has a cheater',
+  hasDial: 'Your machine has a height dial',
   cheaters: {
     none: 'none',
     degrees: 'marked in degrees',

@@ -98,7 +98,7 @@ export const w = {
     progress: (done: number, all: number) => `${done} of ${all} cuts`,
   },
   setup: {
-    title: 'Three questions about your machine',
+    title: 'Four questions about your machine',
     lead: 'So that plans and the bench fit it. All of it can be changed later under the wheel in the corner.',
   },
   diagrams: {

@@ -6,6 +6,7 @@ import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
 import { machineWords as m } from '../../words/machine';
 import { Row } from '../../parts/Row';
+import { RepeatabilityTest } from './RepeatabilityTest';
 import { StepField } from '../../parts/settings/StepField';
 import { GearsField } from '../../parts/settings/GearsField';
 
@@ -61,8 +62,9 @@ export function MachineFields({ machine: k, onChange }: Props) {
           value={k.repeatability}
           help={m.repeatabilityHelp}
           onChange={(repeatability) => onChange({ repeatability })}
-          width={230}
+          width={330}
         />
+        <RepeatabilityTest onTake={(repeatability) => onChange({ repeatability })} />
       </Row>
       <Row>
         <PickField

@@ -1,7 +1,8 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue, type ReactNode } from 'react';
+import { useDeferredValue, useState, type ReactNode } from 'react';
 import type { Assessment, Choices, Settings } from '../../api/client';
 import { materialsQuery, usualQuery } from '../../api/settings';
 import { assessmentQuery } from '../../api/stones';
@@ -10,11 +11,13 @@ import { Care } from '../../parts/Page';
 import { PassList } from '../../parts/work/PassList';
 import { Refusal } from '../../parts/forms/Refusal';
 import { angle, mm, um } from '../../words/numbers';
+import { fitWords } from '../../words/fit';
 import { w } from '../../words/words';
 import { StoneDesk } from '../../parts/stone/StoneDesk';
 import { useSelectedTier } from '../../parts/stone/useSelectedTier';
 import { TierTable } from '../../parts/stone/TierTable';
 import { HabitChoices } from '../../parts/settings/HabitChoices';
+import { FitDialog } from './FitDialog';
 import { PlanChoices } from './PlanChoices';
 import { PlanFigures } from './PlanFigures';
 import { PlanLight } from './PlanLight';
@@ -26,13 +29,16 @@ interface Props {
   choices: Choices;
   onChange: (c: Choices) => void;
   settings: Settings;
+  /** Goes on with a variant that was fitted to the choices; without it nothing is fitted. */
+  onFit?: (variant: string, choices: Choices) => void;
   /** What stands above the choices. */
   children?: ReactNode;
 }
 
 /** A plan being made: the choices, and beside them what they come to. */
 export function PlanDesk(props: Props) {
-  const { diagramId, revision, choices, onChange, settings, children } = props;
+  const { diagramId, revision, choices, onChange, onFit, settings, children } = props;
+  const [fitting, setFitting] = useState(false);
   const [selected, select] = useSelectedTier();
   const materials = useQuery(materialsQuery);
   const assessed = useQuery(assessmentQuery(diagramId, revision, useDeferredValue(choices)));
@@ -59,6 +65,22 @@ export function PlanDesk(props: Props) {
         ranking={a?.ranking ?? []}
         onChange={set}
       />
+      {onFit && a && lighting && (
+        <Button variant="outlined" onClick={() => setFitting(true)} sx={{ mb: 2 }}>
+          {fitWords.open}
+        </Button>
+      )}
+      {onFit && fitting && a && lighting && (
+        <FitDialog
+          {...{ diagramId, choices, settings, lighting }}
+          girdle={a.girdleMin}
+          onClose={() => setFitting(false)}
+          onTake={(variant, fitted) => {
+            setFitting(false);
+            onFit(variant, fitted);
+          }}
+        />
+      )}
       <Refusal error={assessed.error} />
       {a && <PlanCares assessment={a} choices={choices} />}
       {a && <PlanFigures assessment={a} />}

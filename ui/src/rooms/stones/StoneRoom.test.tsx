@@ -22,6 +22,7 @@ const assessment = {
   ranking: [],
   turns: { pavilion: 0, crown: 0 },
   criticalAngle: { low: 31, high: 32 },
+  refractiveIndex: { low: 1.88, high: 1.94 },
   proposed: null,
 };
 

@@ -15,7 +15,7 @@ import { StepField } from '../../parts/settings/StepField';
 import { useSaveSettings } from '../../parts/settings/useSaveSettings';
 import { defaultMachine } from '../../api/settings';
 
-/** The three questions of a first opening: enough for plans and the bench to fit. */
+/** The four questions of a first opening: enough for plans and the bench to fit. */
 export function FirstOpening({ settings }: { settings: Settings }) {
   const [machine, setMachine] = useState(defaultMachine(settings));
   const { readable, report } = useReadable();
@@ -62,6 +62,15 @@ export function FirstOpening({ settings }: { settings: Settings }) {
             />
           }
           label={m.hasCheater}
+        />
+        <FormControlLabel
+          control={
+            <Switch
+              checked={machine.heightStep > 0}
+              onChange={(e) => setMachine({ ...machine, heightStep: e.target.checked ? 0.01 : 0 })}
+            />
+          }
+          label={m.hasDial}
         />
         <Button type="submit" variant="contained" disabled={!readable || isPending}>
           {m.save}
