@@ -224,9 +224,9 @@ func TestAFrostedGirdleCostsLightAndNoWork(t *testing.T) {
 	assert.Equal(t, finishes[1].FaceUp, cut.FaceUp, "all that is not polished looks alike")
 	shape, err := polyhedron.Rule{Kind: polyhedron.Octahedron, Pose: polyhedron.CornerUp}.Shape()
 	require.NoError(t, err)
-	die, _, err := shape.Place(t.Context(), polyhedron.Placing{Up: r3.Vec{Z: 1}, Name: "Die", Gear: 96, RefractiveIndex: 1.544})
+	placed, err := shape.Place(t.Context(), polyhedron.Placing{Up: r3.Vec{Z: 1}, Name: "Die", Gear: 96, RefractiveIndex: 1.544})
 	require.NoError(t, err)
-	none, err := GirdleFinishes(t.Context(), die, e, 3, 2)
+	none, err := GirdleFinishes(t.Context(), placed.Stone, e, 3, 2)
 	require.NoError(t, err)
 	assert.Empty(t, none)
 }

@@ -143,7 +143,7 @@ func (s *Server) diagramFile(c *echo.Context) error {
 	format := c.Param("format")
 	kind := map[string]string{
 		"json": "application/json", "csv": "text/csv; charset=utf-8", "svg": "image/svg+xml",
-		"pdf": "application/pdf", "obj": "model/obj", "stl": "model/stl",
+		"pdf": "application/pdf", "obj": "model/obj", "stl": "model/stl", "ply": "application/octet-stream",
 	}[format]
 	switch format {
 	case "json":
@@ -158,6 +158,8 @@ func (s *Server) diagramFile(c *echo.Context) error {
 		data = formats.WriteOBJ(d.Name, stone.Solid(), mm, stone.FacetName)
 	case "stl":
 		data = formats.WriteSTL(d.Name, stone.Solid(), mm)
+	case "ply":
+		data = formats.WritePLY(d.Name, stone.Solid(), mm)
 	default:
 		return echo.ErrNotFound
 	}

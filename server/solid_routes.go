@@ -31,7 +31,9 @@ type SolidRequest struct {
 	// Up points out of the table; null is the file's own z.
 	Up *Point `json:"up"`
 	// Centroid puts the axis through the centroid instead of the file's origin.
-	Centroid        bool    `json:"centroid"`
+	Centroid bool `json:"centroid"`
+	// Apart keeps faces that nearly lie in one plane as facets of their own.
+	Apart           bool    `json:"apart"`
 	Gear            int     `json:"gear" validate:"min=1,max=360"`
 	RefractiveIndex float64 `json:"refractiveIndex" validate:"min=1,max=4"`
 }
@@ -43,6 +45,12 @@ type PlacedSolid struct {
 	Width float64 `json:"width"`
 	// Faces are directions that could point up, the largest face first.
 	Faces []SolidFace `json:"faces"`
+	// Merged counts faces that were taken into another's plane though they lean away from it,
+	// MergedBy is the most that one leans, and Moved the most that a facet was turned to share its
+	// tier's angle and stand on its tooth; in degrees.
+	Merged   int     `json:"merged"`
+	MergedBy float64 `json:"mergedBy"`
+	Moved    float64 `json:"moved"`
 }
 
 // SolidFace is a face that could become the table.
@@ -72,7 +80,7 @@ func (s *Server) solidRoutes() {
 		if err != nil {
 			return PlacedSolid{}, err
 		}
-		shape, err := mesh.Shape()
+		shape, err := mesh.Shape(in.Body.Apart)
 		if err != nil {
 			return PlacedSolid{}, err
 		}
@@ -92,11 +100,14 @@ func (s *Server) solidRoutes() {
 func place(c *echo.Context, shape *polyhedron.Shape, p polyhedron.Placing) (PlacedSolid, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
-	stone, width, err := shape.Place(ctx, p)
+	placed, err := shape.Place(ctx, p)
 	if err != nil {
 		return PlacedSolid{}, err
 	}
-	return PlacedSolid{Draft: draftView(diagram.DraftOf(stone.Diagram)), Width: width, Faces: facesOf(shape)}, nil
+	return PlacedSolid{
+		Draft: draftView(diagram.DraftOf(placed.Stone.Diagram)), Width: placed.Width, Faces: facesOf(shape),
+		Merged: shape.Merged.Faces, MergedBy: shape.Merged.Degrees, Moved: placed.Moved,
+	}, nil
 }
 
 // facesOf lists the faces of a shape, one of several that are parallel and alike.

@@ -203,7 +203,7 @@ var problems = map[diagram.Code]sentence{
 		return fmt.Sprintf("There is no body colour called %q. Choose one from the list.", p.Text)
 	},
 	analysis.GirdleKept: plain("No tier of this diagram stops at a girdle's thickness, so the girdle stays as the diagram has it."),
-	angles.NoPavilion: plain("No pavilion tier is left on the stone whose angle could be moved. Angles are moved by the shallowest one."),
+	angles.NoPavilion:   plain("No pavilion tier is left on the stone whose angle could be moved. Angles are moved by the shallowest one."),
 	angles.OutOfTarget: func(p diagram.Problem) string {
 		return fmt.Sprintf("Refractive index and margin ask for an angle of %.1f°; it must be over 0° and under 90°. Choose a smaller margin, or a higher index.", p.Value)
 	},

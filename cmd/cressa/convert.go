@@ -30,7 +30,7 @@ func convertCommand() *cobra.Command {
 		Use:   "convert IN OUT",
 		Short: "Convert a diagram between the open formats, by extension",
 		Long: "Reads .cressa.json, .csv, and convex solids as .obj, .stl and .ply; writes .cressa.json, .csv, .svg, .pdf\n" +
-			"(the cutting sheet), .obj and .stl (the solid). A solid that comes in becomes tiers about the axis --up.\n" +
+			"(the cutting sheet), .obj, .stl and .ply (the solid). A solid that comes in becomes tiers about the axis --up.\n" +
 			"- is standard input or output, taken for .cressa.json.",
 		Args: cobra.ExactArgs(2),
 		RunE: func(c *cobra.Command, args []string) error {
@@ -44,7 +44,7 @@ func convertCommand() *cobra.Command {
 			if err := checkTeeth("--gear", held.gear); err != nil {
 				return err
 			}
-			d, err := readAny(c.Context(), args[0], held, c.InOrStdin())
+			d, err := readAny(c.Context(), args[0], held, c.InOrStdin(), c.ErrOrStderr())
 			if err != nil {
 				return err
 			}
@@ -66,6 +66,7 @@ func convertCommand() *cobra.Command {
 	c.Flags().BoolVar(&single, "single", false, "a sheet on one page, where the tiers allow it")
 	c.Flags().Float64Var(&width, "width", 10, "width of a solid that is written, in `MM`")
 	c.Flags().Float64SliceVar(&held.up, "up", []float64{0, 0, 1}, "what points out of the table of a solid that is read: `X,Y,Z`")
+	c.Flags().BoolVar(&held.apart, "apart", false, "keep faces of a solid that is read apart that nearly lie in one plane")
 	c.Flags().BoolVar(&held.centroid, "centroid", false, "put the axis of a solid that is read through its centroid, not its origin")
 	c.Flags().IntVar(&held.gear, "gear", 96, "`TEETH` of the gear for a solid that is read")
 	c.Flags().Float64Var(&held.index, "ri", 1.54, "refractive index for a solid that is read")
@@ -84,12 +85,13 @@ func extension(name string) string {
 type holding struct {
 	up       []float64
 	centroid bool
+	apart    bool
 	gear     int
 	index    float64
 }
 
-// readSolid turns a convex solid into a diagram.
-func readSolid(ctx context.Context, name string, h holding) (*diagram.Diagram, error) {
+// readSolid turns a convex solid into a diagram, and says aside what was changed for that.
+func readSolid(ctx context.Context, name string, h holding, aside io.Writer) (*diagram.Diagram, error) {
 	if len(h.up) != 3 || h.up[0] == 0 && h.up[1] == 0 && h.up[2] == 0 {
 		return nil, fmt.Errorf("--up takes three numbers, such as 0,0,1")
 	}
@@ -101,27 +103,33 @@ func readSolid(ctx context.Context, name string, h holding) (*diagram.Diagram, e
 	if err != nil {
 		return nil, failAt(name, err)
 	}
-	shape, err := mesh.Shape()
+	shape, err := mesh.Shape(h.apart)
 	if err != nil {
 		return nil, failAt(name, err)
 	}
-	stone, _, err := shape.Place(ctx, polyhedron.Placing{
+	placed, err := shape.Place(ctx, polyhedron.Placing{
 		Up: r3.Vec{X: h.up[0], Y: h.up[1], Z: h.up[2]}, ByCentroid: h.centroid, Gear: h.gear, RefractiveIndex: h.index,
 		Name: strings.TrimSuffix(filepath.Base(name), filepath.Ext(name)),
 	})
 	if err != nil {
 		return nil, failAt(name, err)
 	}
-	return stone.Diagram, nil
+	if n := shape.Merged.Faces; n > 0 {
+		fmt.Fprintf(aside, "%s: %d faces were taken into the planes of others, from which they lean by up to %.2g°; --apart keeps them\n", name, n, shape.Merged.Degrees)
+	}
+	if placed.Moved >= 0.001 {
+		fmt.Fprintf(aside, "%s: facets were turned by up to %.2g° to share their tier's angle and stand on their teeth\n", name, placed.Moved)
+	}
+	return placed.Stone.Diagram, nil
 }
 
-// readAny reads a diagram file, a table or a solid.
-func readAny(ctx context.Context, name string, h holding, in io.Reader) (*diagram.Diagram, error) {
+// readAny reads a diagram file, a table or a solid; aside is where remarks go.
+func readAny(ctx context.Context, name string, h holding, in io.Reader, aside io.Writer) (*diagram.Diagram, error) {
 	switch extension(name) {
 	case ".json":
 		return readDiagram(name, in)
 	case ".obj", ".stl", ".ply":
-		return readSolid(ctx, name, h)
+		return readSolid(ctx, name, h, aside)
 	case ".csv":
 	default:
 		return nil, fail("%s: this program reads .cressa.json, .csv, .obj, .stl and .ply; rename the file, or paste its table in the library", name)
@@ -170,8 +178,10 @@ func convert(in, out string, d *diagram.Diagram, paper sheet.Paper, single bool,
 		return formats.WritePDF(d.Name, pages())
 	case ".obj":
 		return formats.WriteOBJ(d.Name, stone.Solid(), mm, stone.FacetName), nil
+	case ".ply":
+		return formats.WritePLY(d.Name, stone.Solid(), mm), nil
 	case ".stl":
 		return formats.WriteSTL(d.Name, stone.Solid(), mm), nil
 	}
-	return nil, fail("%s: this program writes .cressa.json, .csv, .svg, .pdf, .obj and .stl; choose one of them", out)
+	return nil, fail("%s: this program writes .cressa.json, .csv, .svg, .pdf, .obj, .stl and .ply; choose one of them", out)
 }

@@ -16,11 +16,11 @@ func ExampleShape_Place() {
 	if err != nil {
 		log.Fatal(err)
 	}
-	stone, _, err := shape.Place(context.Background(), polyhedron.Placing{Up: r3.Vec{Z: 1}, Name: "Twenty", Gear: 80, RefractiveIndex: 1.54})
+	placed, err := shape.Place(context.Background(), polyhedron.Placing{Up: r3.Vec{Z: 1}, Name: "Twenty", Gear: 80, RefractiveIndex: 1.54})
 	if err != nil {
 		log.Fatal(err)
 	}
-	for _, t := range stone.Diagram.Tiers {
+	for _, t := range placed.Stone.Diagram.Tiers {
 		fmt.Printf("%s %.2f° %d facets\n", t.Name, t.Angle, len(t.Indexes))
 	}
 	// Output:

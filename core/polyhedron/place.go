@@ -55,9 +55,8 @@ const (
 
 // Place turns a shape into a diagram of width 1, pavilion first: tiers of facets that
 // share angle and distance, the turn that leaves the smallest cheats, an order and
-// stops. Facets within a hundredth of a degree of level or upright are. It returns the
-// width in the unit that the shape came in. The error is a Problem.
-func (s *Shape) Place(ctx context.Context, p Placing) (stone *cutting.Stone, width float64, err error) {
+// stops. Facets within a hundredth of a degree of level or upright are. The error is a Problem.
+func (s *Shape) Place(ctx context.Context, p Placing) (*Placed, error) {
 	f := frame(p.Up)
 	middle := s.Origin
 	if p.ByCentroid || !s.inside(middle) {
@@ -69,20 +68,32 @@ func (s *Shape) Place(ctx context.Context, p Placing) (stone *cutting.Stone, wid
 	}
 	at := Shape{Planes: planes}
 	if err := at.close(); err != nil {
-		return nil, 0, err
+		return nil, err
 	}
 	box := at.Solid.Bounds().Size()
 	unit := math.Min(box.X, box.Y)
-	d, want := tiers(planes, unit, s.Tolerance, p)
+	d, want, moved := tiers(planes, unit, s.Tolerance, p)
 	if len(d.Tiers) > diagram.MaxTiers {
-		return nil, 0, diagram.Problem{Code: diagram.TooManyTiers, TierNo: -1, Value: float64(len(d.Tiers)), High: diagram.MaxTiers}
+		return nil, diagram.Problem{Code: diagram.TooManyTiers, TierNo: -1, Value: float64(len(d.Tiers)), High: diagram.MaxTiers}
 	}
-	stone, err = cutting.PlanCuts(ctx, d, want, math.Max(cutting.Exactly, s.Tolerance))
+	stone, err := cutting.PlanCuts(ctx, d, want, math.Max(cutting.Exactly, s.Tolerance))
 	if err != nil {
-		return stone, 0, err
+		return nil, err
 	}
-	stone, err = cutting.Cut(named(stone.Diagram))
-	return stone, unit * s.Size, err
+	if stone, err = cutting.Cut(named(stone.Diagram)); err != nil {
+		return nil, err
+	}
+	return &Placed{Stone: stone, Width: unit * s.Size, Moved: moved}, nil
+}
+
+// Placed is a shape as a diagram.
+type Placed struct {
+	Stone *cutting.Stone
+	// Width is that of the shape in the unit that it came in.
+	Width float64
+	// Moved is the most that a facet was turned to share its tier's angle and stand on its tooth, in
+	// degrees.
+	Moved float64
 }
 
 func (s *Shape) inside(p r3.Vec) bool {
@@ -133,8 +144,9 @@ func named(d *diagram.Diagram) *diagram.Diagram {
 }
 
 // tiers groups the planes of a solid of the given width.
-func tiers(planes []solid.Plane, unit, tolerance float64, p Placing) (*diagram.Diagram, cutting.Distances) {
-	d := &diagram.Diagram{
+// Moved is the most that a facet is turned for that, in degrees.
+func tiers(planes []solid.Plane, unit, tolerance float64, p Placing) (d *diagram.Diagram, want cutting.Distances, moved float64) {
+	d = &diagram.Diagram{
 		Format: diagram.Format, Name: p.Name, Gear: p.Gear, RefractiveIndex: p.RefractiveIndex,
 	}
 	d.FillDefaults()
@@ -159,7 +171,6 @@ func tiers(planes []solid.Plane, unit, tolerance float64, p Placing) (*diagram.D
 	slices.SortStableFunc(groups, func(a, b []facet) int {
 		return cmp.Or(rank(a[0].part)-rank(b[0].part), cmp.Compare(reach(b[0]), reach(a[0])))
 	})
-	var want cutting.Distances
 	for i, g := range groups {
 		t := diagram.Tier{Name: fmt.Sprintf("F%d", i+1), Part: g[0].part}
 		angle, distance := 0.0, 0.0
@@ -172,12 +183,16 @@ func tiers(planes []solid.Plane, unit, tolerance float64, p Placing) (*diagram.D
 			}
 			index := gear.Normal(turned*float64(p.Gear)/360, p.Gear)
 			if whole := math.Round(index); math.Abs(index-whole) < snap {
+				moved = math.Max(moved, math.Abs(index-whole)*360/float64(p.Gear)*math.Sin(f.angle*math.Pi/180))
 				index = gear.Normal(whole, p.Gear)
 			}
 			index = math.Round(index*1e9) / 1e9
 			t.Indexes = append(t.Indexes, index)
 		}
 		t.Angle = tidy(angle, tolerance)
+		for _, f := range g {
+			moved = math.Max(moved, math.Abs(f.angle-t.Angle))
+		}
 		slices.Sort(t.Indexes)
 		if g[0].angle == 0 {
 			t.Indexes = []float64{float64(p.Gear)}
@@ -185,7 +200,7 @@ func tiers(planes []solid.Plane, unit, tolerance float64, p Placing) (*diagram.D
 		d.Tiers = append(d.Tiers, t)
 		want = append(want, slices.Repeat([]float64{distance}, len(t.Indexes)))
 	}
-	return d, want
+	return d, want, moved
 }
 
 // wholeTurn returns the turn that carries most facets to whole teeth, in degrees. A

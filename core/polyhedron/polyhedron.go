@@ -31,6 +31,15 @@ type Shape struct {
 	Origin r3.Vec
 	// Tolerance is how far a plane may be off: what the digits of a mesh leave.
 	Tolerance float64
+	// Merged tells of faces that were taken for one facet though they lean apart.
+	Merged Merged
+}
+
+// Merged counts the faces of a mesh that were taken into another's plane though they lean away from
+// it by more than the digits of the file leave, and tells the most that one of them leans, in degrees.
+type Merged struct {
+	Faces   int
+	Degrees float64
 }
 
 // Why a mesh is no solid that can be cut.
@@ -50,10 +59,10 @@ func refuse(code diagram.Code) diagram.Problem { return diagram.Problem{Code: co
 // that it belongs to: what six digits or a 32-bit number leave.
 const flatness = 2e-5
 
-// Shape finds the planes of a mesh, one for all faces that lie in it. Every point must
-// lie on or below every plane, and the planes must meet at the points and nowhere else.
-// The error is a Problem.
-func (m Mesh) Shape() (*Shape, error) {
+// Shape finds the planes of a mesh, one for all faces that lie in it. Faces that nearly lie in one
+// plane are taken for one facet, unless they are to stay apart. Every point must lie on or below
+// every plane, and the planes must meet at the points and nowhere else. The error is a Problem.
+func (m Mesh) Shape(apart bool) (*Shape, error) {
 	size, middle := m.extent()
 	if len(m.Faces) < 4 || !(size > 0) {
 		p := refuse(TooFewFaces)
@@ -64,13 +73,16 @@ func (m Mesh) Shape() (*Shape, error) {
 	for _, p := range m.Points {
 		unit.Points = append(unit.Points, r3.Scale(1/size, r3.Sub(p, middle)))
 	}
-	sides := unit.sides()
+	sides := unit.sides(apart)
 	if len(sides) > diagram.MaxFacets {
 		p := refuse(diagram.TooManyFacets)
 		p.Value, p.High = float64(len(sides)), diagram.MaxFacets
 		return nil, p
 	}
 	out := &Shape{Size: size, Origin: r3.Scale(-1/size, middle), Tolerance: flatness}
+	for _, s := range sides {
+		out.Merged.add(s)
+	}
 	for _, s := range sides {
 		plane := s.plane()
 		for i, point := range unit.Points {
@@ -127,14 +139,29 @@ type side struct {
 	n   int
 	// face is the number of the first.
 	face int
+	// normals are those of the faces that were taken in after the first.
+	normals []r3.Vec
 }
 
 func (s side) plane() solid.Plane {
 	return solid.Through(r3.Unit(s.area), r3.Scale(1/float64(s.n), s.sum))
 }
 
+// leaning is by how many degrees a face may lean away from its plane for the digits of a file alone.
+const leaning = 0.05
+
+func (m *Merged) add(s side) {
+	for _, n := range s.normals {
+		lean := math.Acos(math.Min(1, r3.Dot(n, r3.Unit(s.area)))) * 180 / math.Pi
+		if lean > leaning {
+			m.Faces++
+			m.Degrees = math.Max(m.Degrees, lean)
+		}
+	}
+}
+
 // sides gathers the faces by plane, from the largest down: its normal is the surest.
-func (m Mesh) sides() []side {
+func (m Mesh) sides(apart bool) []side {
 	var faces []side
 	inside := m.mean()
 	for i, loop := range m.Faces {
@@ -158,20 +185,26 @@ func (m Mesh) sides() []side {
 	slices.SortStableFunc(faces, func(a, b side) int { return cmp.Compare(r3.Norm(b.area), r3.Norm(a.area)) })
 	var out []side
 	for _, f := range faces {
-		at := slices.IndexFunc(out, func(s side) bool { return s.holds(f) })
+		at := slices.IndexFunc(out, func(s side) bool { return s.holds(f, apart) })
 		if at < 0 {
 			out = append(out, f)
 			continue
 		}
 		s := &out[at]
+		s.normals = append(s.normals, r3.Unit(f.area))
 		s.area, s.sum, s.n, s.face = r3.Add(s.area, f.area), r3.Add(s.sum, f.sum), s.n+f.n, min(s.face, f.face)
 	}
 	return out
 }
 
-// holds tells whether another side lies in the same plane.
-func (s side) holds(o side) bool {
-	const alike = 0.9999 // cosine of 0.8°
+// holds tells whether another side lies in the same plane. A small face's direction is less sure, so
+// that only large ones can stay apart.
+func (s side) holds(o side, apart bool) bool {
+	alike := 0.9999 // cosine of 0.8°
+	const sure = 1e-4
+	if apart && r3.Norm(o.area) > sure {
+		alike = math.Cos(leaning * math.Pi / 180)
+	}
 	middle := r3.Scale(1/float64(o.n), o.sum)
 	return r3.Dot(r3.Unit(s.area), r3.Unit(o.area)) > alike && math.Abs(s.plane().Above(middle)) < flatness
 }

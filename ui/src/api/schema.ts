@@ -1992,6 +1992,9 @@ export interface components {
         PlacedSolid: {
             draft: components["schemas"]["Draft"];
             faces: components["schemas"]["SolidFace"][];
+            merged: number;
+            mergedBy: number;
+            moved: number;
             width: number;
         };
         PlanRequest: {
@@ -2243,6 +2246,7 @@ export interface components {
             up: components["schemas"]["Point"];
         };
         SolidRequest: {
+            apart: boolean;
             centroid: boolean;
             data: string;
             gear: number;

@@ -167,6 +167,8 @@ export interface SolidFile {
   data: string;
   up: Point;
   centroid: boolean;
+  /** Faces that nearly lie in one plane stay facets of their own. */
+  apart: boolean;
   gear: number;
   refractiveIndex: number;
 }

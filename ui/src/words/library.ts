@@ -40,6 +40,7 @@ export const libraryWords = {
     pdf: 'Sheet to print (.pdf)',
     obj: 'Solid with its facets (.obj)',
     stl: 'Solid in triangles (.stl)',
+    ply: 'Solid with its faces (.ply)',
   } as Record<string, string>,
   filter: {
     suits: 'No window in',

@@ -34,5 +34,12 @@ export const solidWords = {
     `face ${n}: ${corners} corners, ${share} of the surface`,
   through: 'Axis through',
   throughs: { origin: 'the file’s origin', centroid: 'the centroid' },
+  apart: 'Keep faces apart that nearly lie in one plane',
+  merged: (n: number, by: string) =>
+    n === 1
+      ? `One face was taken into the plane of another, from which it leans by ${by}°.`
+      : `${n} faces were taken into the planes of others, from which they lean by up to ${by}°.`,
+  moved: (by: string) =>
+    `Facets were turned by up to ${by}° to share their tier’s angle and stand on their teeth.`,
   wide: (width: string) => `${width} wide in the file’s own unit, usually millimetres`,
 };

@@ -1,11 +1,14 @@
 import Box from '@mui/material/Box';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { usualQuery } from '../../api/settings';
 import { holdSolid, type HeldSolid, type SolidFile } from '../../api/solving';
 import { numbers, PickField } from '../../parts/fields/PickField';
 import { Refusal } from '../../parts/forms/Refusal';
-import { percent, plain } from '../../words/numbers';
+import { Care } from '../../parts/Page';
+import { angle, percent, plain, thousandths } from '../../words/numbers';
 import { solidWords } from '../../words/solids';
 import { SolidDrawn } from '../../parts/stone/SolidDrawn';
 
@@ -49,6 +52,19 @@ export function SolidHold({
           onChange={(gear) => change({ gear })}
           width={110}
         />
+        <FormControlLabel
+          control={
+            <Checkbox
+              checked={solid.file.apart}
+              onChange={(e) => change({ apart: e.target.checked })}
+            />
+          }
+          label={s.apart}
+        />
+        {solid.placed.merged > 0 && (
+          <Care>{s.merged(solid.placed.merged, angle(solid.placed.mergedBy))}</Care>
+        )}
+        {solid.placed.moved >= 0.001 && <Care>{s.moved(thousandths(solid.placed.moved))}</Care>}
         <Typography color="text.secondary">{s.wide(plain(round2(solid.placed.width)))}</Typography>
         <Refusal error={hold.error} />
       </Box>

@@ -21,6 +21,7 @@ test('a file comes whole, held by its own z, on the usual gear', async () => {
     name: 'Twenty for the raffle',
     up: { x: 0, y: 0, z: 1 },
     centroid: false,
+    apart: false,
     gear: 80,
     refractiveIndex: 1.54,
   });

@@ -13,6 +13,7 @@ export async function openSolid(file: File, usual: Usual): Promise<SolidFile> {
     data: await base64(file),
     up: { x: 0, y: 0, z: 1 },
     centroid: false,
+    apart: false,
     gear: usual.gear,
     refractiveIndex: usual.refractiveIndex,
   };
