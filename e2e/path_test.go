@@ -17,7 +17,7 @@ func TestFromAnEmptyFolderToTheFirstFacetInEightActions(t *testing.T) {
 	t.Parallel()
 	app := start(t, "serve", "--data", t.TempDir())
 	u := open(t, 1280, 800, app.URL)
-	u.see("Three questions about your machine")
+	u.see("Four questions about your machine")
 	u.click("Skip for now")
 	u.click("First Light")
 	u.click("Plan this stone")

@@ -165,8 +165,10 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 			Now: v.Now, After: v.After, Move: BenchMove(v.Move), Minutes: math.Round(minutes[i]*100) / 100,
 		})
 	}
+	of := words.Transfer{Flat: a.TableMM > 0 || script.Setups[0].Side() != diagram.Crown, Up: string(script.Setups[len(script.Setups)-1].Side())}
+	of.Alignment, _ = script.Alignment()
 	for _, item := range workshop.TransferChecks {
-		out.Checks = append(out.Checks, TransferCheck{item, words.TransferCheck(item, a.TableMM > 0 || script.Setups[0].Side() != diagram.Crown, string(script.Setups[len(script.Setups)-1].Side()))})
+		out.Checks = append(out.Checks, TransferCheck{item, words.TransferCheck(item, of)})
 	}
 	return out, nil
 }

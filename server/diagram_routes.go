@@ -43,6 +43,8 @@ type DiagramsRequest struct {
 	// Cuttable leaves those that the machine can cut as they are, Kept those with a version.
 	Cuttable bool   `query:"cuttable" json:"cuttable"`
 	Kept     bool   `query:"kept" json:"kept"`
+	// Deleted lists what was deleted in the last 30 days in place of the library.
+	Deleted bool `query:"deleted" json:"deleted"`
 	Sort     string `query:"sort" json:"sort" validate:"omitempty,oneof=name facets ratio difficulty"`
 	// After is the Next of the page before.
 	After string `query:"after" json:"after" validate:"max=2000"`
@@ -190,7 +192,7 @@ func (s *Server) diagramList(c *echo.Context, in DiagramsRequest) (DiagramList, 
 	ctx := c.Request().Context()
 	f := workshop.DiagramFilter{
 		Words: strings.Fields(in.Text), Outline: in.Outline, Gear: in.Gear, FacetsFrom: in.FacetsFrom, FacetsTo: in.FacetsTo,
-		LengthWidthFrom: in.RatioFrom, LengthWidthTo: in.RatioTo, Level: workshop.Level(in.Level), Cuttable: in.Cuttable, Kept: in.Kept,
+		LengthWidthFrom: in.RatioFrom, LengthWidthTo: in.RatioTo, Level: workshop.Level(in.Level), Cuttable: in.Cuttable, Kept: in.Kept, Deleted: in.Deleted,
 		Sort: workshop.DiagramSort(in.Sort),
 	}
 	if in.Suits != "" {

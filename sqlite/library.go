@@ -41,6 +41,9 @@ func (s *Store) Diagrams(ctx context.Context, f workshop.DiagramFilter, after wo
 	from := `FROM diagrams d LEFT JOIN diagram_revisions r ON r.hash = d.revision
 		LEFT JOIN judgements j ON j.machine = ? AND j.revision = d.revision`
 	w := where{args: []any{f.Machine}, all: []string{"d.hidden IS NULL"}}
+	if f.Deleted {
+		w.all[0] = "d.hidden IS NOT NULL"
+	}
 	for _, word := range f.Words {
 		w.and("d.search LIKE ? ESCAPE '\\'", like(word))
 	}

@@ -2,8 +2,11 @@ package words
 
 import (
 	"fmt"
+	"math"
 
+	"cressa/core/gear"
 	"cressa/core/material"
+	"cressa/workshop"
 )
 
 // Cautions says what to mind when cutting a material, the usual caution first.
@@ -41,12 +44,32 @@ func Cautions(m material.Material) []string {
 	return out
 }
 
-// TransferCheck words an item of the transfer. Flat tells whether the finished
-// side has a flat to glue to; up is the side that comes up.
-func TransferCheck(item string, flat bool, up string) string {
+// Transfer is what the items of a transfer depend on.
+type Transfer struct {
+	// Flat tells whether the finished side has a flat to glue to; Up is the side that comes up.
+	Flat bool
+	Up   string
+	// Alignment finds the turn again; its tier is "" where no girdle facet stands upright.
+	Alignment workshop.Alignment
+}
+
+// position words a place on the gear: "34", or "34 and +0.25°" where it needs a cheat.
+func position(p gear.Position) string {
+	if math.Abs(p.Cheat) < 0.005 {
+		return fmt.Sprint(p.Tooth)
+	}
+	return fmt.Sprintf("%d with %+.2f°", p.Tooth, p.Cheat)
+}
+
+// TransferCheck words an item of the transfer.
+func TransferCheck(item string, of Transfer) string {
+	var then []string
+	for _, p := range of.Alignment.Then {
+		then = append(then, position(p))
+	}
 	switch item {
 	case "second-dop":
-		if !flat {
+		if !of.Flat {
 			return "This side has no flat: set the second dop in wax or use a form-fitting one, on axis in the jig, long side lined up."
 		}
 		return "Second dop on the finished side, on axis in the transfer jig. Clean both with alcohol; no flame near it."
@@ -55,11 +78,17 @@ func TransferCheck(item string, flat bool, up string) string {
 	case "release":
 		return "Release the first dop, not the second: warm it or dissolve it slowly. Hot wax and flame burn; solvents need fresh air and no flame. Never a hot stone into cold liquid."
 	case "turn":
-		return "Align the stone: lay a girdle facet flat on the lap at 90° with its own index dialled, then lock the dop."
+		if of.Alignment.Tier == "" {
+			return "Align the stone: it has no upright girdle facet to lay flat; line it up by eye along its outline, then lock the dop."
+		}
+		return fmt.Sprintf("Align the stone: at 90° lay %s at %s flat on the lap, then lock the dop.", of.Alignment.Tier, position(of.Alignment.At))
 	case "companions":
-		return "Check the alignment: the opposite girdle facet and the one a quarter of the way round must lie flat as well."
+		if len(then) == 0 {
+			return "Check the alignment: its other girdle facets must lie flat as well."
+		}
+		return fmt.Sprintf("Check the alignment: %s must lie flat as well.", And(then))
 	case "first-tier":
-		return fmt.Sprintf("Touch the first %s tier for a second: its girdle line must run parallel all round. If not, correct before going deeper.", up)
+		return fmt.Sprintf("Touch the first %s tier for a second: its girdle line must run parallel all round. If not, correct before going deeper.", of.Up)
 	}
 	return item
 }

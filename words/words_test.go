@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/core/diagram"
+	"cressa/core/gear"
 	"cressa/core/material"
 	"cressa/core/printed"
 	"cressa/words"
@@ -101,7 +102,10 @@ func TestEveryMaterialHasItsCautions(t *testing.T) {
 
 func TestEveryCheckOfTheTransferHasItsWords(t *testing.T) {
 	for _, item := range workshop.TransferChecks {
-		assert.NotEqual(t, item, words.TransferCheck(item, true, "crown"))
+		assert.NotEqual(t, item, words.TransferCheck(item, words.Transfer{Flat: true, Up: "crown"}))
 	}
-	assert.Contains(t, words.TransferCheck("second-dop", false, "pavilion"), "no flat")
+	assert.Contains(t, words.TransferCheck("second-dop", words.Transfer{Up: "pavilion"}), "no flat")
+	aligned := words.Transfer{Flat: true, Up: "crown", Alignment: workshop.Alignment{Tier: "G1", At: gear.Position{Tooth: 2}, Then: []gear.Position{{Tooth: 34}, {Tooth: 18, Cheat: 0.25}}}}
+	assert.Contains(t, words.TransferCheck("turn", aligned), "lay G1 at 2 flat on the lap")
+	assert.Contains(t, words.TransferCheck("companions", aligned), "34 and 18 with +0.25°")
 }

@@ -2820,6 +2820,7 @@ export interface operations {
                 level?: "easy" | "moderate" | "demanding" | "hard";
                 cuttable?: boolean;
                 kept?: boolean;
+                deleted?: boolean;
                 sort?: "name" | "facets" | "ratio" | "difficulty";
                 after?: string;
                 limit?: number;

@@ -2,6 +2,7 @@
 export const editingWords = {
   more: 'More',
   beforeCutting: 'Before you cut it',
+  roundAll: 'Round all to my protractor',
   gears: {
     head: 'On your gears',
     lead: (machine: string) => `${machine}, each gear at its best turn`,

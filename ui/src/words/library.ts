@@ -23,6 +23,8 @@ export const libraryWords = {
     n === 1 ? 'Added to the library' : `${n} diagrams added to the library`,
   forget: (name: string) => `Leave ${name} out`,
   open: 'Open it',
+  actions: (name: string) => `What can be done with ${name}`,
+  restore: 'Bring back',
   marks: 'To look at',
   noMarks: 'Everything was read.',
   text: 'The sheet as it is printed',
@@ -45,9 +47,12 @@ export const libraryWords = {
   filter: {
     suits: 'No window in',
     ratioFrom: 'L/W from',
+    ratioTo: 'L/W to',
     difficulty: 'Difficulty',
-    cuttable: 'My machine can cut it as it is',
+    cuttable: 'My machine can cut it',
     sort: 'Sort by',
+    further: (on: number) => (on > 0 ? `Further filters (${on})` : 'Further filters'),
+    deleted: 'Deleted in the last 30 days',
     sorts: {
       name: 'name',
       facets: 'number of facets',

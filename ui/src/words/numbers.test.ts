@@ -4,6 +4,7 @@ import {
   carats,
   clock,
   date,
+  dayOf,
   duration,
   mm,
   parseNumber,
@@ -62,4 +63,10 @@ test('a day is that of the person who looks, not that of Greenwich', () => {
   expect(date('2026-03-02T05:30:00Z')).toBe('2026-03-01');
   expect(date('2026-03-02T17:30:00Z')).toBe('2026-03-02');
   expect(date(new Date(2026, 10, 5, 23, 59))).toBe('2026-11-05');
+});
+
+test('a day of a record is written as people do here, and what is no day as it was typed', () => {
+  vi.spyOn(navigator, 'language', 'get').mockReturnValue('en-GB');
+  expect(dayOf('2026-03-04')).toBe('4 Mar 2026');
+  expect(dayOf('in spring')).toBe('in spring');
 });

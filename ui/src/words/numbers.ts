@@ -49,11 +49,21 @@ export function span(least: number, most: number, write: (v: number) => string):
 
 export const hours = (v: number): string => format(v, 1, 1);
 
-/** The day of a moment, where this person is, as YYYY-MM-DD. */
+/** The day of a moment, where this person is, as YYYY-MM-DD: for records and fields. */
 export function date(moment: string | Date): string {
   const d = new Date(moment);
   const two = (v: number) => String(v).padStart(2, '0');
   return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}`;
+}
+
+/** A day as people write it here. */
+export const day = (moment: string | Date): string =>
+  new Date(moment).toLocaleDateString(navigator.language, { dateStyle: 'medium' });
+
+/** A day of a record, YYYY-MM-DD, as people write it here; anything else as it was typed. */
+export function dayOf(typed: string): string {
+  const [, year, month, of] = /^(\d{4})-(\d{2})-(\d{2})$/.exec(typed) ?? [];
+  return year ? day(new Date(Number(year), Number(month) - 1, Number(of))) : typed;
 }
 
 /** A moment as day and time. */

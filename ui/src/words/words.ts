@@ -109,7 +109,7 @@ export const w = {
     gear: 'Gear',
     any: 'any',
     facetsFrom: 'Facets from',
-    facetsTo: 'to',
+    facetsTo: 'Facets to',
     new: 'Type a new one',
     nothing: 'No diagram fits. Clear the search, type a sheet in from paper, or bring one in.',
     clear: 'Clear the search',
@@ -149,7 +149,7 @@ export const w = {
     notes: 'Note',
     index: 'Refractive index',
     plannedWidth: 'Planned width, mm',
-    moreHead: 'More …',
+    moreHead: 'Details …',
     firstSide: 'Side cut first',
     indexing: 'Indexes are',
     indexings: {

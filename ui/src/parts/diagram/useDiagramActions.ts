@@ -28,6 +28,7 @@ export function useDiagramActions() {
       mutate: (d: Parameters<typeof keep.mutate>[0]) =>
         keep.mutate(d, { onSuccess: () => say({ text: w.diagrams.kept }) }),
     },
+    restore: (id: string) => restore.mutate(id),
     remove: (d: { id: string; name: string }, then?: () => void) =>
       remove.mutate(d, {
         onSuccess: () => {

@@ -19,7 +19,7 @@ export function StoneFigures({ stone }: { stone: StoneView }) {
   return (
     <Figures
       rows={[
-        [f.facets, m.facets],
+        ...(stone.complete ? [[f.facets, m.facets] as [string, number]] : []),
         ...(stone.complete ? rows : [])
           .filter((r) => typeof r[1] === 'number')
           .map(([name, v, most]): [string, string] => [name, span(v!, most ?? v!, ratio)]),

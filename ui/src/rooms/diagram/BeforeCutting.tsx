@@ -31,6 +31,7 @@ export function BeforeCutting({ diagram: d, solved }: { diagram: Diagram; solved
     else takeOver.into(draft);
   };
   const whole = solved.stone?.complete ?? false;
+  const unsettable = solved.stone?.tiers.some((t) => t.below !== t.above) ?? false;
   return (
     <Box component="section" aria-label={editingWords.beforeCutting} sx={{ mt: 4, mb: 5 }}>
       <Typography variant="h3">{editingWords.beforeCutting}</Typography>
@@ -46,6 +47,11 @@ export function BeforeCutting({ diagram: d, solved }: { diagram: Diagram; solved
         <Button onClick={() => setOpen('order')}>{whole ? order.open : order.mend}</Button>
         {whole && (
           <>
+            {unsettable && (
+              <Button variant="contained" component={Link} to={`/diagrams/${d.id}/angles`}>
+                {editingWords.roundAll}
+              </Button>
+            )}
             <Button component={Link} to={`/diagrams/${d.id}/light`}>
               {lightWords.open}
             </Button>

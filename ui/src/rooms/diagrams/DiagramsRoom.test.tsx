@@ -30,7 +30,7 @@ function open(at = '/diagrams') {
       return new Response(null, { status: 204 });
     }
     if (url.pathname.endsWith('/restore')) {
-      library.set(id, gone.get(id)!);
+      library.set(id, gone.get(id) ?? library.get(id)!);
       return Response.json({ id });
     }
     if (url.pathname === '/api/materials')
@@ -54,6 +54,7 @@ test('a filter is asked in figures, and what is no figure yet bounds nothing', a
   const { latest, router } = open('/diagrams?outline=oval&ratioFrom=1,2');
   await screen.findByText('Lantern');
   expect(Object.fromEntries(latest())).toMatchObject({ outline: 'oval', ratioFrom: '1.2' });
+  fireEvent.click(screen.getByText(l.filter.further(1)));
   type(w.diagrams.facetsFrom, '-4');
   await waitFor(() => expect(latest().get('facetsFrom')).toBe('0'));
   type(w.diagrams.facetsFrom, 'many');
@@ -68,19 +69,31 @@ test('a filter is asked in figures, and what is no figure yet bounds nothing', a
 
 test('a diagram that is deleted goes at once, and Undo brings it back', async () => {
   open();
-  fireEvent.click(await screen.findByLabelText(`${w.diagrams.delete}: Lantern`));
+  fireEvent.click(await screen.findByLabelText(l.actions('Lantern')));
+  fireEvent.click(screen.getByText(w.diagrams.delete));
   expect(await screen.findByText(w.diagrams.deleted('Lantern'))).toBeTruthy();
   await waitFor(() => expect(screen.queryByRole('heading', { name: 'Lantern' })).toBeNull());
   fireEvent.click(screen.getByRole('button', { name: w.common.undo }));
   expect(await screen.findByRole('heading', { name: 'Lantern' })).toBeTruthy();
 });
 
+test('what was deleted is listed after a reload too, and brought back from there', async () => {
+  const { latest } = open('/diagrams?deleted=1');
+  await screen.findByText('Lantern');
+  expect(latest().get('deleted')).toBe('true');
+  // It has no page meanwhile.
+  expect(screen.queryByRole('link', { name: /Lantern/ })).toBeNull();
+  fireEvent.click(screen.getByLabelText(`${l.restore}: Lantern`));
+  await waitFor(() => expect(screen.getByText('Lantern')).toBeTruthy());
+});
+
 test('a diagram without a name is called so, and can be told from the others', async () => {
   open();
   expect(await screen.findByRole('heading', { name: w.diagrams.noName })).toBeTruthy();
-  expect(screen.getByLabelText(`${w.diagrams.copy}: ${w.diagrams.noName}`)).toBeTruthy();
+  fireEvent.click(screen.getByLabelText(l.actions(w.diagrams.noName)));
+  expect(screen.getByText(w.diagrams.copy)).toBeTruthy();
   // What has no version yet cannot be exported.
-  expect(screen.queryByLabelText(`${l.exportAs}: Lantern`)).toBeNull();
+  expect(screen.queryByText(l.exportAs)).toBeNull();
 });
 
 test('where nothing fits, the filter can be cleared or a diagram begun', async () => {

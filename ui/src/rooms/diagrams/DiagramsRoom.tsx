@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
+import Popover from '@mui/material/Popover';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useInfiniteQuery } from '@tanstack/react-query';
@@ -9,6 +10,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { DiagramLine } from '../../api/client';
 import { libraryQuery, type DiagramFilter } from '../../api/diagrams';
+import { IconMenu } from '../../parts/MenuButton';
 import { More } from '../../parts/More';
 import { useFilter } from '../../parts/useFilter';
 import { MaterialField } from '../../parts/fields/MaterialField';
@@ -69,6 +71,8 @@ const noFilter = {
   level: '',
   /** 1 where the machine must be able to cut it as it is. */
   cuttable: '',
+  /** 1 for what was deleted and can be brought back. */
+  deleted: '',
   sort: '',
 };
 type Filter = typeof noFilter;
@@ -82,74 +86,36 @@ function Library({ onCreate }: { onCreate: () => void }) {
   const { outlines = [], gears = [], total = 0 } = pages[0] ?? {};
   return (
     <>
-      <Box sx={{ display: 'flex', gap: 3, px: 6, py: 3, flexWrap: 'wrap' }} role="search">
+      <Box
+        sx={{ display: 'flex', gap: 2, px: 6, py: 3, flexWrap: 'wrap', alignItems: 'center' }}
+        role="search"
+      >
         <TextField
           label={w.diagrams.search}
           value={filter.q}
           onChange={(e) => set('q', e.target.value)}
-          sx={{ flexGrow: 1, maxWidth: 360 }}
+          sx={{ flex: '1 1 160px', maxWidth: 320 }}
         />
         <PickField
           label={w.diagrams.outline}
           value={filter.outline}
           options={[{ value: '', name: w.diagrams.any }, ...names(outlines)]}
           onChange={(v) => set('outline', v)}
-          width={140}
+          width={120}
         />
         <PickField
           label={w.diagrams.gear}
           value={filter.gear}
           options={[{ value: '', name: w.diagrams.any }, ...names(gears)]}
           onChange={(v) => set('gear', v)}
-          width={130}
-        />
-        <TextField
-          label={w.diagrams.facetsFrom}
-          value={filter.from}
-          onChange={(e) => set('from', e.target.value)}
-          sx={{ width: 116 }}
-          slotProps={{ htmlInput: { inputMode: 'numeric' } }}
-        />
-        <TextField
-          label={w.diagrams.facetsTo}
-          value={filter.to}
-          onChange={(e) => set('to', e.target.value)}
-          sx={{ width: 90 }}
-          slotProps={{ htmlInput: { inputMode: 'numeric' } }}
-        />
-        <Box sx={{ flexBasis: '100%', height: 0 }} />
-        <MaterialField
-          label={l.filter.suits}
-          value={filter.suits}
-          none={w.diagrams.any}
-          onChange={(v) => set('suits', v)}
-          width={170}
-        />
-        <TextField
-          label={l.filter.ratioFrom}
-          value={filter.ratioFrom}
-          onChange={(e) => set('ratioFrom', e.target.value)}
-          sx={{ width: 110 }}
-        />
-        <TextField
-          label={w.diagrams.facetsTo}
-          value={filter.ratioTo}
-          onChange={(e) => set('ratioTo', e.target.value)}
-          sx={{ width: 90 }}
-        />
-        <PickField
-          label={l.filter.difficulty}
-          value={filter.level}
-          options={[{ value: '', name: w.diagrams.any }, ...names(Object.keys(l.levels))]}
-          onChange={(v) => set('level', v)}
-          width={150}
+          width={90}
         />
         <PickField
           label={l.filter.sort}
           value={filter.sort || 'name'}
           options={l.filter.sorts}
           onChange={(v) => set('sort', v === 'name' ? '' : v)}
-          width={210}
+          width={190}
         />
         <FormControlLabel
           control={
@@ -160,6 +126,7 @@ function Library({ onCreate }: { onCreate: () => void }) {
           }
           label={l.filter.cuttable}
         />
+        <FurtherFilters filter={filter} set={set} />
       </Box>
       {!diagrams.data ? (
         <Await query={diagrams}>{() => null}</Await>
@@ -186,7 +153,7 @@ function Library({ onCreate }: { onCreate: () => void }) {
           }}
         >
           {found.map((d) => (
-            <Entry key={d.id} diagram={d} />
+            <Entry key={d.id} diagram={d} deleted={filter.deleted !== ''} />
           ))}
         </Box>
       )}
@@ -194,6 +161,78 @@ function Library({ onCreate }: { onCreate: () => void }) {
     </>
   );
 }
+
+/** What is filtered by less often, in a panel of its own. */
+function FurtherFilters({
+  filter,
+  set,
+}: {
+  filter: Filter;
+  set: (name: keyof Filter, value: string) => void;
+}) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const on = further.filter((name) => filter[name] !== '').length;
+  const bound = (name: 'from' | 'to' | 'ratioFrom' | 'ratioTo', label: string) => (
+    <TextField
+      label={label}
+      value={filter[name]}
+      onChange={(e) => set(name, e.target.value)}
+      sx={{ width: 130 }}
+      slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+    />
+  );
+  return (
+    <>
+      <Button onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="dialog">
+        {l.filter.further(on)}
+      </Button>
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => setAnchor(null)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+        transformOrigin={{ vertical: 'top', horizontal: 'right' }}
+      >
+        <Box
+          role="group"
+          aria-label={l.filter.further(0)}
+          sx={{ display: 'grid', gridTemplateColumns: 'auto auto', gap: 3, p: 4 }}
+        >
+          {bound('from', w.diagrams.facetsFrom)}
+          {bound('to', w.diagrams.facetsTo)}
+          {bound('ratioFrom', l.filter.ratioFrom)}
+          {bound('ratioTo', l.filter.ratioTo)}
+          <MaterialField
+            label={l.filter.suits}
+            value={filter.suits}
+            none={w.diagrams.any}
+            onChange={(v) => set('suits', v)}
+            width={170}
+          />
+          <PickField
+            label={l.filter.difficulty}
+            value={filter.level}
+            options={[{ value: '', name: w.diagrams.any }, ...names(Object.keys(l.levels))]}
+            onChange={(v) => set('level', v)}
+            width={150}
+          />
+          <FormControlLabel
+            sx={{ gridColumn: '1 / -1' }}
+            control={
+              <Checkbox
+                checked={filter.deleted !== ''}
+                onChange={(e) => set('deleted', e.target.checked ? '1' : '')}
+              />
+            }
+            label={l.filter.deleted}
+          />
+        </Box>
+      </Popover>
+    </>
+  );
+}
+
+const further = ['from', 'to', 'ratioFrom', 'ratioTo', 'suits', 'level', 'deleted'] as const;
 
 /** The filter as the server is asked. A number that cannot be read bounds nothing. */
 function asked(f: Filter): DiagramFilter {
@@ -213,12 +252,13 @@ function asked(f: Filter): DiagramFilter {
     ratioTo: number(f.ratioTo),
     level: f.level as DiagramFilter['level'],
     cuttable: f.cuttable !== '',
+    deleted: f.deleted !== '',
     sort: f.sort as DiagramFilter['sort'],
   };
 }
 
 /** A diagram of the library, drawn, with what can be done with it. */
-function Entry({ diagram: d }: { diagram: DiagramLine }) {
+function Entry({ diagram: d, deleted }: { diagram: DiagramLine; deleted: boolean }) {
   const actions = useDiagramActions();
   const name = d.name || w.diagrams.noName;
   return (
@@ -229,12 +269,13 @@ function Entry({ diagram: d }: { diagram: DiagramLine }) {
         borderBottom: 1,
         borderColor: 'divider',
         p: 3,
+        position: 'relative',
         '&:hover': { backgroundColor: 'background.paper' },
       }}
     >
       <Box
-        component={Link}
-        to={`/diagrams/${d.id}`}
+        // What was deleted has no page until it is brought back.
+        {...(deleted ? {} : { component: Link, to: `/diagrams/${d.id}` })}
         sx={{ color: 'text.primary', textDecoration: 'none', display: 'block' }}
       >
         <Box sx={{ display: 'flex', justifyContent: 'center' }}>
@@ -255,31 +296,23 @@ function Entry({ diagram: d }: { diagram: DiagramLine }) {
             : w.diagrams.draft}
         </Typography>
       </Box>
-      <Box sx={{ display: 'flex', gap: 1, mt: 1, ml: -2 }}>
-        <Button
-          variant="text"
-          onClick={() => actions.copy.mutate(d.id)}
-          aria-label={`${w.diagrams.copy}: ${name}`}
-        >
-          {w.diagrams.copy}
-        </Button>
-        {d.revision && (
-          <Button
-            variant="text"
-            href={`/api/diagrams/${d.id}/file/json`}
-            download
-            aria-label={`${l.exportAs}: ${name}`}
-          >
-            {l.exportAs}
+      <Box sx={{ position: 'absolute', top: 4, right: 4 }}>
+        {deleted ? (
+          <Button onClick={() => actions.restore(d.id)} aria-label={`${l.restore}: ${name}`}>
+            {l.restore}
           </Button>
+        ) : (
+          <IconMenu
+            label={l.actions(name)}
+            entries={[
+              { label: w.diagrams.copy, run: () => actions.copy.mutate(d.id) },
+              ...(d.revision
+                ? [{ label: l.exportAs, href: `/api/diagrams/${d.id}/file/json` }]
+                : []),
+              { label: w.diagrams.delete, run: () => actions.remove(d) },
+            ]}
+          />
         )}
-        <Button
-          variant="text"
-          onClick={() => actions.remove(d)}
-          aria-label={`${w.diagrams.delete}: ${name}`}
-        >
-          {w.diagrams.delete}
-        </Button>
       </Box>
     </Box>
   );

@@ -9,7 +9,7 @@ import { Await, Empty, PageHead } from '../../parts/Page';
 import { Sheet } from '../../parts/Sheet';
 import { workPath } from '../../parts/work/Works';
 import { Thumbnail } from '../../parts/Thumbnail';
-import { carats, hours, sizes } from '../../words/numbers';
+import { carats, dayOf, hours, sizes } from '../../words/numbers';
 import { aboutOf, titleOf } from '../../parts/work/naming';
 import { w } from '../../words/words';
 import { yieldOf } from '../../parts/work/CardFigures';
@@ -61,7 +61,7 @@ function Book({ stones, sums }: { stones: StoneLine[]; sums: Logbook }) {
         const f = s.finish!;
         return (
           <tr key={s.workId}>
-            <td className="figure">{f.finished}</td>
+            <td className="figure">{dayOf(f.finished)}</td>
             <td>
               <Thumbnail hash={s.picture} size={44} />
             </td>

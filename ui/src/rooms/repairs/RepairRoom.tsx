@@ -14,7 +14,7 @@ import { MoreWork } from '../../parts/work/MoreWork';
 import { Refusal } from '../../parts/forms/Refusal';
 import { Works } from '../../parts/work/Works';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
-import { carats, hours, sizes } from '../../words/numbers';
+import { carats, dayOf, hours, sizes } from '../../words/numbers';
 import { repairWords as r } from '../../words/repairs';
 import { w } from '../../words/words';
 import { FormFields, useReadable } from '../../parts/fields/unreadable';
@@ -45,7 +45,7 @@ function Repair({ page }: { page: RepairPage }) {
           r.repair,
           intake.material,
           w.stones.states[s.state]!,
-          intake.promised ? r.dueOn(intake.promised) : '',
+          intake.promised ? r.dueOn(dayOf(intake.promised)) : '',
         ]}
       >
         {present && !finished && <Button onClick={() => setEditing(!editing)}>{r.edit}</Button>}
@@ -70,9 +70,9 @@ function Repair({ page }: { page: RepairPage }) {
                 [r.material, intake.material || '–'],
                 [r.carats, intake.carats > 0 ? carats(intake.carats) : '–'],
                 [w.stones.size, sizes(intake.lengthMM, intake.widthMM, intake.heightMM)],
-                [r.promised, intake.promised || '–'],
+                [r.promised, intake.promised ? dayOf(intake.promised) : '–'],
                 [r.spent, `${hours(s.hours)} h`],
-                ...(s.finish ? ([[r.given, s.finish.finished]] as [string, string][]) : []),
+                ...(s.finish ? ([[r.given, dayOf(s.finish.finished)]] as [string, string][]) : []),
                 ...(s.finish && s.finish.finishedCarats > 0
                   ? ([[r.weightAfter, carats(s.finish.finishedCarats)]] as [string, string][])
                   : []),

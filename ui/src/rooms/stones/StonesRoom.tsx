@@ -11,7 +11,7 @@ import { Await, Empty, PageHead } from '../../parts/Page';
 import { PickField } from '../../parts/fields/PickField';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { Sheet } from '../../parts/Sheet';
-import { date, hours as formatHours, mm } from '../../words/numbers';
+import { day, hours as formatHours, mm } from '../../words/numbers';
 import { aboutOf, pathOf, titleOf } from '../../parts/work/naming';
 import { repairWords } from '../../words/repairs';
 import { runWords } from '../../words/runs';
@@ -112,7 +112,7 @@ export function StoneTable({ stones, hours }: { stones: StoneLine[]; hours?: boo
           <td className="figure">{s.sizeMM > 0 ? mm(s.sizeMM) : '–'}</td>
           <td className="figure">{s.all > 0 ? w.common.of(s.done, s.all) : '–'}</td>
           <td>{w.stones.states[s.state]}</td>
-          <td className="figure">{date(s.lastEvent)}</td>
+          <td className="figure">{day(s.lastEvent)}</td>
           {hours && <td className="figure">{formatHours(s.hours)} h</td>}
         </tr>
       ))}

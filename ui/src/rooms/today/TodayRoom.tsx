@@ -11,7 +11,7 @@ import { vec } from '../../parts/stone/geometry';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { useStoneLog } from '../../parts/work/useStoneLog';
-import { angle } from '../../words/numbers';
+import { angle, dayOf } from '../../words/numbers';
 import { repairWords } from '../../words/repairs';
 import { w } from '../../words/words';
 import { aboutOf, pathOf, titleOf } from '../../parts/work/naming';
@@ -170,7 +170,7 @@ function Group({ head, stones }: { head: string; stones: StoneLine[] }) {
               {s.number} · {titleOf(s)}
             </Typography>
             <Typography variant="body2" color="text.secondary" noWrap>
-              {s.promised ? repairWords.dueOn(s.promised) : `${aboutOf(s)} · ${s.material}`}
+              {s.promised ? repairWords.dueOn(dayOf(s.promised)) : `${aboutOf(s)} · ${s.material}`}
               {s.state === 'cutting' && s.all > 0 && ` · ${w.today.progress(s.done, s.all)}`}
             </Typography>
           </Box>
