@@ -41,11 +41,11 @@ type DiagramsRequest struct {
 	Suits string `query:"suits" json:"suits" validate:"max=60"`
 	Level string `query:"level" json:"level" validate:"omitempty,oneof=easy moderate demanding hard"`
 	// Cuttable leaves those that the machine can cut as they are, Kept those with a version.
-	Cuttable bool   `query:"cuttable" json:"cuttable"`
-	Kept     bool   `query:"kept" json:"kept"`
+	Cuttable bool `query:"cuttable" json:"cuttable"`
+	Kept     bool `query:"kept" json:"kept"`
 	// Deleted lists what was deleted in the last 30 days in place of the library.
-	Deleted bool `query:"deleted" json:"deleted"`
-	Sort     string `query:"sort" json:"sort" validate:"omitempty,oneof=name facets ratio difficulty"`
+	Deleted bool   `query:"deleted" json:"deleted"`
+	Sort    string `query:"sort" json:"sort" validate:"omitempty,oneof=name facets ratio difficulty"`
 	// After is the Next of the page before.
 	After string `query:"after" json:"after" validate:"max=2000"`
 	Limit int    `query:"limit" json:"limit" validate:"min=0,max=200"`
