@@ -126,7 +126,7 @@ func withGirdle(s *cutting.Stone, thickness float64) (thick *cutting.Stone, ok b
 // first puts them in another order.
 func (f *FittedStone) Tiers() []MovedTier {
 	out := []MovedTier{}
-	for _, t := range f.MovedAngles.After.Diagram.Tiers {
+	for _, t := range f.After.Diagram.Tiers {
 		was := f.Before.Diagram.TierNo(t.Name)
 		exact := f.Exact.Diagram.TierNo(t.Name)
 		if was < 0 || exact < 0 {

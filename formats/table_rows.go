@@ -106,7 +106,7 @@ func (r *tableReader) byColumns(no int, text string) bool {
 		line: no, name: got[diagram.FieldName], angle: got[diagram.FieldAngle], indexes: got[diagram.FieldIndexes], stop: got[diagram.FieldStop],
 		partCell: got[diagram.FieldPart], note: got[diagram.FieldNote], optional: got[fieldOptional],
 	}
-	_, isAngle := r.angleOf(out.angle.text)
+	_, _, isAngle := printed.ParseAngle(out.angle.text)
 	if !isAngle && !looksLikeIndexes(out.indexes.text) || out.name.text == "" && out.angle.text == "" {
 		return false
 	}
@@ -133,18 +133,16 @@ var factWords = []string{"gear", "ri", "n", "index", "angle", "angles", "note", 
 // freely reads a row without a head: a name or none, an angle, indexes, and what is left
 // says where the cut stops.
 func (r *tableReader) freely(no int, text string) bool {
-	rest, from := text, 0
 	out := row{line: no}
 	at := func(i int) int { return utf8.RuneCountInString(text[:i]) + 1 }
-	// cut takes a piece of the rest out and leaves blanks, so that places stay.
-	cut := func(from, to int) { rest = rest[:from] + strings.Repeat(" ", to-from) + rest[to:] }
+	from := len(bullets.FindString(text))
 	if m := nameStart.FindStringSubmatchIndex(text); m != nil && r.isName(text[m[2]:m[3]], text[m[1]:]) {
 		out.name = cell{text[m[2]:m[3]], at(m[2])}
 		from = m[1]
-	} else {
-		from = len(bullets.FindString(text))
 	}
-	rest = text[from:]
+	rest := text[from:]
+	// cut takes a piece of the rest out and leaves blanks, so that places stay.
+	cut := func(from, to int) { rest = rest[:from] + strings.Repeat(" ", to-from) + rest[to:] }
 	indexesFirst := runFirst.FindStringIndex(rest)
 	switch m := angleMarked.FindStringSubmatchIndex(rest); {
 	case m != nil:
@@ -170,7 +168,8 @@ func (r *tableReader) freely(no int, text string) bool {
 	}
 	run := r.runOf(rest)
 	level := isLevel(out.angle.text)
-	if run == nil && !(level || out.name.text != "" && strings.ContainsAny(out.angle.text, "°º")) || out.name.text == "" && run == nil {
+	named := out.name.text != ""
+	if run == nil && (!named || !level && !strings.ContainsAny(out.angle.text, "°º")) {
 		return false
 	}
 	stopFrom := 0
@@ -279,15 +278,6 @@ func (r *tableReader) goesOn(text string) bool {
 	return false
 }
 
-// angleOf takes the angle that counts of those in a cell.
-func (r *tableReader) angleOf(text string) (angle cell, ok bool) {
-	first, other, ok := printed.ParseAngle(text)
-	if other != "" && r.how.Angles == 1 {
-		first, other = other, first
-	}
-	return cell{text: first}, ok
-}
-
 // take adds a row, with the part that it or its section names.
 func (r *tableReader) take(row row) {
 	said := strings.ToLower(row.partCell.text)
@@ -310,7 +300,7 @@ func (r *tableReader) take(row row) {
 	if v, err := diagram.ParseNumber(first); row.part == "" && err == nil && v != 90 && r.section != diagram.Girdle {
 		row.part = r.section
 	}
-	if !namesTier(row.name.text) {
+	if !diagram.ValidName(row.name.text) {
 		row.name.text = validName(row.name.text)
 	}
 	r.rows = append(r.rows, row)
@@ -324,8 +314,6 @@ func (r *tableReader) angleLabels() []string {
 	}
 	return []string{"first angle", "second angle"}
 }
-
-func namesTier(name string) bool { return diagram.ValidName(name) }
 
 // validName leaves out what a name cannot hold.
 func validName(name string) string {

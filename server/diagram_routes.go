@@ -45,7 +45,7 @@ type DiagramsRequest struct {
 	Kept     bool `query:"kept" json:"kept"`
 	// Deleted lists what was deleted in the last 30 days in place of the library.
 	Deleted bool   `query:"deleted" json:"deleted"`
-	Sort    string `query:"sort" json:"sort" validate:"omitempty,oneof=name facets ratio difficulty"`
+	Sort    string `query:"sort" json:"sort" validate:"omitempty,oneof=name facets ratio difficulty fit"`
 	// After is the Next of the page before.
 	After string `query:"after" json:"after" validate:"max=2000"`
 	Limit int    `query:"limit" json:"limit" validate:"min=0,max=200"`

@@ -65,6 +65,8 @@ func (s *Store) Diagrams(ctx context.Context, f workshop.DiagramFilter, after wo
 	key := "lower(d.name)"
 	if figure, ok := map[workshop.DiagramSort]string{
 		workshop.ByFacets: "coalesce(r.facets, 0)", workshop.ByRatio: "coalesce(r.length_width, 0)", workshop.ByDifficulty: "coalesce(j.points, 1e9)",
+		// What cannot be cut comes after all that can, what was not judged last.
+		workshop.ByFit: "coalesce(j.points + 1e6 * (1 - j.cuttable), 1e9)",
 	}[f.Sort]; ok {
 		key = "printf('%030.12f', " + figure + ")"
 	}

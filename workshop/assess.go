@@ -97,8 +97,8 @@ const (
 	GirdleThick diagram.Code = "girdle-thick"
 )
 
-// Below ThinGirdle mm a girdle chips in setting, above ThickGirdle it looks heavy.
-const ThinGirdle, ThickGirdle = 0.2, 1.0
+// Below thinGirdle mm a girdle chips in setting, above thickGirdle it looks heavy.
+const thinGirdle, thickGirdle = 0.2, 1.0
 
 // judgeGirdle marks a girdle that is too thin at its thinnest or too thick at its thickest, in
 // mm. A hair less than the figure as it is shown is no reason.
@@ -108,12 +108,12 @@ func judgeGirdle(m cutting.Measures, thinnest, thickest float64) []diagram.Probl
 	if m.GirdleMin == nil {
 		return nil
 	}
-	at := diagram.Problem{TierNo: -1, Field: "girdle", Low: ThinGirdle, High: ThickGirdle}
-	if thinnest < ThinGirdle-shown {
+	at := diagram.Problem{TierNo: -1, Field: "girdle", Low: thinGirdle, High: thickGirdle}
+	if thinnest < thinGirdle-shown {
 		at.Code, at.Value = GirdleThin, thinnest
 		out = append(out, at)
 	}
-	if thickest > ThickGirdle+shown {
+	if thickest > thickGirdle+shown {
 		at.Code, at.Value = GirdleThick, thickest
 		out = append(out, at)
 	}

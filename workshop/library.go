@@ -136,6 +136,8 @@ const (
 	ByFacets     DiagramSort = "facets"
 	ByRatio      DiagramSort = "ratio"
 	ByDifficulty DiagramSort = "difficulty"
+	// ByFit puts what the machine can cut as it is first, the easiest before the harder.
+	ByFit DiagramSort = "fit"
 )
 
 // DiagramPage is a page of the library.

@@ -93,14 +93,15 @@ const margin = 2
 // refusals of an outline with corners.
 func Design(w Wish) (*diagram.Diagram, error) {
 	var sides []side
-	var err error
-	if w.Outline.cornered() {
+	switch {
+	case w.Outline.cornered():
+		var err error
 		if sides, err = w.polygonSides(); err != nil {
 			return nil, err
 		}
-	} else if w.Girdle%4 != 0 || w.Girdle < 4 || w.Gear < 2*w.Girdle {
+	case w.Girdle%4 != 0 || w.Girdle < 4 || w.Gear < 2*w.Girdle:
 		return nil, diagram.Problem{Code: NotFourfold, TierNo: -1, Field: "girdle", Value: float64(w.Girdle)}
-	} else {
+	default:
 		sides = w.sides()
 	}
 	// Steps that miss small facets begin farther out; steps that run into each other

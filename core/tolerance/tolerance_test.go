@@ -113,8 +113,9 @@ func TestNoFigureDependsOnTheOrderOfIndexes(t *testing.T) {
 	for i := range turned.Tiers {
 		indexes := slices.Clone(turned.Tiers[i].Indexes)
 		half := len(indexes) / 2
-		turned.Tiers[i].Indexes = append(indexes[half:], indexes[:half]...)
-		slices.Reverse(turned.Tiers[i].Indexes)
+		slices.Reverse(indexes[:half])
+		slices.Reverse(indexes)
+		turned.Tiers[i].Indexes = indexes
 	}
 	one, err := cutting.Cut(d)
 	require.NoError(t, err)

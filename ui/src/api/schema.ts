@@ -2821,7 +2821,7 @@ export interface operations {
                 cuttable?: boolean;
                 kept?: boolean;
                 deleted?: boolean;
-                sort?: "name" | "facets" | "ratio" | "difficulty";
+                sort?: "name" | "facets" | "ratio" | "difficulty" | "fit";
                 after?: string;
                 limit?: number;
             };

@@ -25,6 +25,7 @@ export const libraryWords = {
   open: 'Open it',
   actions: (name: string) => `What can be done with ${name}`,
   restore: 'Bring back',
+  fits: 'fits your machine',
   marks: 'To look at',
   noMarks: 'Everything was read.',
   text: 'The sheet as it is printed',
@@ -54,6 +55,7 @@ export const libraryWords = {
     further: (on: number) => (on > 0 ? `Further filters (${on})` : 'Further filters'),
     deleted: 'Deleted in the last 30 days',
     sorts: {
+      fit: 'fits my machine, easy first',
       name: 'name',
       facets: 'number of facets',
       ratio: 'length to width',

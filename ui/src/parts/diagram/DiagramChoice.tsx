@@ -8,12 +8,13 @@ import { libraryQuery } from '../../api/diagrams';
 import { More } from '../More';
 import { Await } from '../Page';
 import { Thumbnail } from '../Thumbnail';
+import { libraryWords } from '../../words/library';
 import { w } from '../../words/words';
 
 /** Diagrams to plan a stone from, or to recut the one that is named. */
 export function DiagramChoice({ stone = null }: { stone?: string | null }) {
   const [text, setText] = useState('');
-  const diagrams = useInfiniteQuery(libraryQuery({ kept: true, text }));
+  const diagrams = useInfiniteQuery(libraryQuery({ kept: true, text, sort: 'fit' }));
   return (
     <Await query={diagrams}>
       {({ pages }) => {
@@ -68,7 +69,11 @@ export function DiagramChoice({ stone = null }: { stone?: string | null }) {
                         d.facts!.outline,
                         w.diagrams.teeth(d.facts!.gear),
                         w.diagrams.facets(d.facts!.facets),
-                      ].join(' · ')}
+                        d.judged ? libraryWords.levels[d.judged.level] : '',
+                        d.judged?.cuttable ? libraryWords.fits : '',
+                      ]
+                        .filter(Boolean)
+                        .join(' · ')}
                     </Typography>
                   </Box>
                 </Box>

@@ -21,6 +21,7 @@ import { bodyOf, firstWish, moves, type AngleWish } from './angleWish';
 import { BeforeAfter } from './BeforeAfter';
 import { MovedTiers } from './MovedTiers';
 import { OpenMeets, RoundingCosts } from './RoundingCosts';
+import { plainLighting } from '../../parts/light/lighting';
 import { useTakeOver } from '../../parts/diagram/useTakeOver';
 
 const a = anglesWords;
@@ -58,6 +59,7 @@ function Angles({ diagram: d, settings, width }: Props) {
   const [wish, setWish] = useState<AngleWish>(() => firstWish(d.draft, machine.angleStep, width));
   const [loupe, setLoupe] = useState(false);
   const takeOver = useTakeOver(d, a.taken);
+  const usual = useQuery(usualQuery).data;
   const body = bodyOf(d.draft, wish);
   const moved = useQuery(anglesQuery(body));
   const report = moved.isError ? undefined : moved.data;
@@ -91,7 +93,19 @@ function Angles({ diagram: d, settings, width }: Props) {
       <Halves
         left={
           <Box sx={{ p: 4 }}>
-            {report && <BeforeAfter was={d.draft} is={report.draft} report={report} />}
+            {report && usual && (
+              <BeforeAfter
+                was={d.draft}
+                is={report.draft}
+                report={report}
+                lighting={{
+                  ...plainLighting(d.draft, usual),
+                  material: wish.material,
+                  refractiveIndex: wish.index,
+                  width: wish.width,
+                }}
+              />
+            )}
           </Box>
         }
       >

@@ -1,10 +1,13 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
 import type { AnglesReport, Draft, StoneView } from '../../api/client';
+import { figuresQuery, type Lighting } from '../../api/light';
 import { Profile } from '../../parts/stone/Profile';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { Sheet } from '../../parts/Sheet';
-import { angle, carats, mm } from '../../words/numbers';
+import { lightWords } from '../../words/light';
+import { angle, carats, mm, percent } from '../../words/numbers';
 import { anglesWords } from '../../words/angles';
 import { w } from '../../words/words';
 import { useSolved } from '../../parts/stone/useSolved';
@@ -15,13 +18,21 @@ interface Props {
   was: Draft;
   is: Draft;
   report: AnglesReport;
+  /** How both are looked at: in the material that the angles are moved to. */
+  lighting: Lighting;
 }
 
 /** The stone before and after, drawn and measured. */
-export function BeforeAfter({ was, is, report }: Props) {
+export function BeforeAfter({ was, is, report, lighting }: Props) {
   const before = useSolved(was).shown;
   const after = useSolved(is).shown;
   const { before: b, after: n } = report;
+  const lightWas = useQuery(figuresQuery(was, lighting)).data;
+  const lightIs = useQuery(figuresQuery(is, lighting)).data;
+  const lit = (name: 'return' | 'window'): [string, string] => [
+    lightWas ? percent(lightWas[name]) : '…',
+    lightIs ? percent(lightIs[name]) : '…',
+  ];
   const length = (v: number | null) => (v === null ? '–' : mm(v));
   const weight = (ct: number | null) => (ct === null ? '–' : carats(ct));
   const rows: [string, string, string][] = [
@@ -30,6 +41,8 @@ export function BeforeAfter({ was, is, report }: Props) {
     [a.crownHeight, length(b.crown), length(n.crown)],
     [a.pavilionDepth, length(b.pavilion), length(n.pavilion)],
     [a.weight, weight(b.carats), weight(n.carats)],
+    [lightWords.names.return, ...lit('return')],
+    [lightWords.names.window, ...lit('window')],
   ];
   return (
     <>

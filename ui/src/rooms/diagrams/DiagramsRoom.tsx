@@ -77,6 +77,9 @@ const noFilter = {
 };
 type Filter = typeof noFilter;
 
+/** What fits the machine comes first, the easiest before the harder. */
+const usualSort = 'fit';
+
 function Library({ onCreate }: { onCreate: () => void }) {
   const [filter, change] = useFilter(noFilter);
   const set = (name: keyof Filter, value: string) => change({ [name]: value });
@@ -112,10 +115,10 @@ function Library({ onCreate }: { onCreate: () => void }) {
         />
         <PickField
           label={l.filter.sort}
-          value={filter.sort || 'name'}
+          value={filter.sort || usualSort}
           options={l.filter.sorts}
-          onChange={(v) => set('sort', v === 'name' ? '' : v)}
-          width={190}
+          onChange={(v) => set('sort', v === usualSort ? '' : v)}
+          width={260}
         />
         <FormControlLabel
           control={
@@ -253,7 +256,7 @@ function asked(f: Filter): DiagramFilter {
     level: f.level as DiagramFilter['level'],
     cuttable: f.cuttable !== '',
     deleted: f.deleted !== '',
-    sort: f.sort as DiagramFilter['sort'],
+    sort: (f.sort || usualSort) as DiagramFilter['sort'],
   };
 }
 
