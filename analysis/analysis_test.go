@@ -269,3 +269,23 @@ func TestADiagramIsFittedToAMachineInOneStep(t *testing.T) {
 	assert.Equal(t, diagram.Crown, crown.After.Diagram.FirstSide)
 	assert.Len(t, crown.Tiers(), len(stone.Diagram.Tiers))
 }
+
+// The table of a tier that is left off: fewer facets and hours, and light of its own; what others
+// need cannot be left off.
+func TestATierIsWeighedWithAndWithout(t *testing.T) {
+	all, err := demo.Diagrams()
+	require.NoError(t, err)
+	stone, err := cutting.Cut(all["First Light"])
+	require.NoError(t, err)
+	e := light.Experiment{RefractiveIndex: 1.54, Grid: 64}
+	no := stone.Diagram.TierNo("T")
+	with, without, err := WithAndWithout(t.Context(), stone, no, e, 3, 2, 8, 2.65)
+	require.NoError(t, err)
+	assert.Equal(t, with.Facets-1, without.Facets)
+	assert.InDelta(t, with.Hours-0.1, without.Hours, 1e-9, "one facet, three passes of two minutes")
+	assert.Greater(t, without.Carats, with.Carats)
+	assert.NotEqual(t, with.Light, without.Light)
+	_, _, err = WithAndWithout(t.Context(), stone, 0, e, 3, 2, 8, 2.65)
+	var p diagram.Problem
+	assert.ErrorAs(t, err, &p)
+}

@@ -11,6 +11,7 @@ import (
 
 	"cressa/analysis"
 	"cressa/core/cutting"
+	"cressa/core/diagram"
 	"cressa/core/light"
 	"cressa/core/material"
 	"cressa/formats"
@@ -126,6 +127,32 @@ type GirdleFinishLight struct {
 	Tilted LightFigures `json:"tilted"`
 }
 
+// WithoutRequest asks what a tier is worth.
+type WithoutRequest struct {
+	LitDraft
+	Tier int `json:"tier" validate:"min=0,max=399"`
+	// Passes is how many every facet gets, 0 as many as is the habit.
+	Passes int `json:"passes" validate:"min=0,max=12"`
+}
+
+// WithAndWithout is a stone with a tier and without it.
+type WithAndWithout struct {
+	With    LeftOff `json:"with"`
+	Without LeftOff `json:"without"`
+	// Pace is in minutes a visit; Logged tells that it was taken from the log.
+	Pace   float64 `json:"pace"`
+	Logged bool    `json:"logged"`
+}
+
+// LeftOff is what a stone asks for and what is seen of it face up. Carats is 0 without a material.
+type LeftOff struct {
+	Facets int          `json:"facets"`
+	Visits int          `json:"visits"`
+	Hours  float64      `json:"hours"`
+	Carats float64      `json:"carats"`
+	Light  LightFigures `json:"light"`
+}
+
 // TintList lists the body colours.
 type TintList struct {
 	Tints []TintView `json:"tints"`
@@ -146,6 +173,7 @@ func (s *Server) lightRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/light/tilts", name: "tilts", summary: "A draft's light as it is tilted"}, s.tilts)
 	handle(s, route{method: http.MethodPost, path: "/api/light/materials", name: "lightByMaterial", summary: "A draft's light in several materials"}, s.lightByMaterial)
 	handle(s, route{method: http.MethodPost, path: "/api/light/girdle", name: "lightByGirdle", summary: "What the finish of a draft's girdle is worth"}, s.lightByGirdle)
+	handle(s, route{method: http.MethodPost, path: "/api/light/without", name: "lightWithout", summary: "What a draft's tier is worth"}, s.lightWithout)
 	handle(s, route{method: http.MethodGet, path: "/api/tints", name: "listTints", summary: "The body colours"}, s.tints)
 }
 
@@ -292,6 +320,39 @@ func (s *Server) lightByGirdle(c *echo.Context, in withBody[GirdleRequest]) (Gir
 		})
 	}
 	return out, err
+}
+
+func (s *Server) lightWithout(c *echo.Context, in withBody[WithoutRequest]) (WithAndWithout, error) {
+	ctx, done := context.WithTimeout(c.Request().Context(), patience)
+	defer done()
+	out := WithAndWithout{}
+	stone, seen, err := s.lit(ctx, in.Body.Draft, in.Body.Lighting)
+	if err != nil {
+		return out, err
+	}
+	if in.Body.Tier >= len(stone.Diagram.Tiers) {
+		return out, diagram.Problem{Code: diagram.UnknownTier, TierNo: -1}
+	}
+	settings, err := s.workshop.Settings(ctx)
+	if err != nil {
+		return out, err
+	}
+	if out.Pace, out.Logged, err = s.workshop.Pace(ctx); err != nil {
+		return out, err
+	}
+	passes := in.Body.Passes
+	if passes == 0 {
+		passes = len(settings.HabitsOf("").Passes)
+	}
+	with, without, err := analysis.WithAndWithout(ctx, stone, in.Body.Tier, seen.Experiment, passes, out.Pace, in.Body.Width, seen.SG)
+	if err != nil {
+		return out, err
+	}
+	view := func(l analysis.LeftOff) LeftOff {
+		return LeftOff{l.Facets, l.Visits, l.Hours, l.Carats, lightFigures(l.Light, in.Body.Model, seen.Experiment.RefractiveIndex)}
+	}
+	out.With, out.Without = view(with), view(without)
+	return out, nil
 }
 
 func (s *Server) tints(c *echo.Context, _ struct{}) (TintList, error) {

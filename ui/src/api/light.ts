@@ -59,6 +59,20 @@ export const tiltsQuery = (draft: Draft, lighting: Lighting) =>
     ...kept,
   });
 
+/** What a tier is worth, as many passes as is the habit. */
+export const withoutQuery = (draft: Draft, lighting: Lighting, tier: number) =>
+  queryOptions({
+    queryKey: ['light without', draft, lighting, tier],
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST('/api/light/without', {
+          body: { ...lighting, draft, tier, passes: 0 },
+          signal,
+        }),
+      ),
+    ...kept,
+  });
+
 export const girdleQuery = (draft: Draft, lighting: Lighting, passes: number) =>
   queryOptions({
     queryKey: ['light by girdle', draft, lighting, passes],

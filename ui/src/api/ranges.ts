@@ -157,4 +157,11 @@ export const ranges = {
     table: { min: 0.4, max: 0.75 },
     widest: { min: 0.1, max: 0.5 },
   },
+  WithoutRequest: {
+    headAngle: { min: 0, max: 90 },
+    passes: { min: 0, max: 12, whole: true },
+    refractiveIndex: { min: 1.01, max: 4 },
+    tier: { min: 0, max: 399, whole: true },
+    width: { min: 0.1, max: 500 },
+  },
 } as const;

@@ -521,6 +521,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/light/without": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a draft's tier is worth */
+        post: operations["lightWithout"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/logbook": {
         parameters: {
             query?: never;
@@ -1719,6 +1736,13 @@ export interface components {
             /** @enum {string} */
             level: "easy" | "moderate" | "demanding" | "hard";
         };
+        LeftOff: {
+            carats: number;
+            facets: number;
+            hours: number;
+            light: components["schemas"]["LightFigures"];
+            visits: number;
+        };
         Levels: {
             bottom: number;
             girdle: components["schemas"]["GirdleGauge"] | null;
@@ -2571,6 +2595,25 @@ export interface components {
             table: number;
             wholeTeeth: boolean;
             widest: number;
+        };
+        WithAndWithout: {
+            logged: boolean;
+            pace: number;
+            with: components["schemas"]["LeftOff"];
+            without: components["schemas"]["LeftOff"];
+        };
+        WithoutRequest: {
+            draft: components["schemas"]["Draft"];
+            frostedGirdle: boolean;
+            headAngle: number;
+            material: string;
+            /** @enum {string} */
+            model: "uniform" | "cosine" | "head";
+            passes: number;
+            refractiveIndex: number;
+            tier: number;
+            tint: string;
+            width: number;
         };
         WorkHead: {
             /** Format: date-time */
@@ -3769,6 +3812,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TiltCurve"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lightWithout: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WithoutRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WithAndWithout"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -69,6 +69,14 @@ export const editingWords = {
     },
     to: { across: 'Turn it to 3–9', along: 'Turn it to 12–6' },
   },
+  without: {
+    open: 'Leave a tier off',
+    title: 'What a tier is worth',
+    lead: 'The same stone with the tier and without it. A tier whose meets others need cannot be left off.',
+    with: 'With it',
+    without: 'Without it',
+    hours: 'Hours',
+  },
   missing: (n: number) =>
     n === 1
       ? 'One tier has no stop. No stop printed? Leave it empty.'

@@ -15,14 +15,17 @@ import { orderWords } from '../../words/order';
 import { lightWords } from '../../words/light';
 import { Loupe } from '../../parts/stone/Loupe';
 import { OrderDialog } from './OrderDialog';
+import { useUsualLighting } from '../../parts/light/useUsualLighting';
+import { WithoutDialog } from './WithoutDialog';
 import { useTakeOver } from '../../parts/diagram/useTakeOver';
 
 const order = orderWords;
 
 /** What keeps a diagram from being cut, and the ways to judge it before it is. */
 export function BeforeCutting({ diagram: d, solved }: { diagram: Diagram; solved: Solved }) {
-  const [open, setOpen] = useState<'order' | 'loupe' | null>(null);
+  const [open, setOpen] = useState<'order' | 'loupe' | 'without' | null>(null);
   const usual = useQuery(usualQuery).data;
+  const { data: lighting } = useUsualLighting(d);
   const takeOver = useTakeOver(d, order.taken);
   const close = () => setOpen(null);
   const take = (draft: Draft) => {
@@ -62,6 +65,9 @@ export function BeforeCutting({ diagram: d, solved }: { diagram: Diagram; solved
               {errorWords.open}
             </Button>
             <Button onClick={() => setOpen('loupe')}>{editingWords.loupe.open}</Button>
+            {lighting && (
+              <Button onClick={() => setOpen('without')}>{editingWords.without.open}</Button>
+            )}
           </>
         )}
       </Box>
@@ -73,6 +79,9 @@ export function BeforeCutting({ diagram: d, solved }: { diagram: Diagram; solved
           onTake={take}
           take={d.starter ? anglesWords.keep : order.take}
         />
+      )}
+      {open === 'without' && lighting && (
+        <WithoutDialog draft={d.draft} lighting={lighting} onClose={close} />
       )}
       {open === 'loupe' && usual && (
         <Loupe draft={d.draft} gears={usual.gears} at={usual.width} onClose={close} />
