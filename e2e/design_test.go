@@ -54,7 +54,7 @@ func TestAQuickDesignInAMaterialOfOnesOwn(t *testing.T) {
 	u.click("Export")
 	links, err := browser.Eval[[]string](u.Page, `[...document.querySelectorAll('[role=menu] a')].map((a) => a.getAttribute('href'))`)
 	require.NoError(t, err)
-	assert.Len(t, links, 6)
+	assert.Len(t, links, 7)
 	for _, link := range links {
 		require.True(t, strings.HasPrefix(link, "/api"+where+"/file/"), link)
 		answer, err := http.Get(app.URL + link)

@@ -55,16 +55,16 @@ func TestARoomIsEnteredAtItsHeadingAndLeftWhereItWas(t *testing.T) {
 	focused("Diagrams")
 
 	const scrolled = `[...document.querySelectorAll('*')].reduce((most, e) => Math.max(most, e.scrollTop), 0)`
-	u.click("Velvet Hour")
-	focused("Velvet Hour")
+	u.click("Ecliptic")
+	focused("Ecliptic")
 	u.until(scrolled + ` === 0`)
 	u.back()
-	u.see("Velvet Hour")
+	u.see("Ecliptic")
 	u.until(scrolled + ` > 200`)
 	before, err := browser.Eval[float64](u.Page, scrolled)
 	require.NoError(t, err)
 	// From there by keyboard alone, and back by the browser's own key.
-	u.click("Velvet Hour")
+	u.click("Ecliptic")
 	u.until(scrolled + ` === 0`)
 	u.back()
 	u.until(fmt.Sprintf(`%s === %v`, scrolled, before))

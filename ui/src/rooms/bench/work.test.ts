@@ -37,10 +37,10 @@ test('Done ticks what is open of the facet, the round or the tier', () => {
 
 test('the move to a facet is told as people say it, and nothing is told that stays', () => {
   expect(moves(script, 0)).toEqual([w.bench.first]);
-  expect(moves(script, 1)).toEqual(['48 teeth on, to 48']);
+  expect(moves(script, 1)).toEqual(['+48 → 48']);
   expect(moves(script, 2)).toEqual([
     'change to Cut · 600',
     'protractor from 42° to 41.5°',
-    '24 teeth back, to 24',
+    '−24 → 24',
   ]);
 });
