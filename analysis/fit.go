@@ -122,17 +122,23 @@ func withGirdle(s *cutting.Stone, thickness float64) (thick *cutting.Stone, ok b
 	return thick, true, err
 }
 
+// FittedTier is what became of a tier: its angle before, moved exactly and as it can be set, in degrees.
+type FittedTier struct {
+	Name            string
+	From, Exact, To float64
+}
+
 // Tiers lists what became of every tier of the stone as it was, by its name: cutting another side
 // first puts them in another order.
-func (f *FittedStone) Tiers() []MovedTier {
-	out := []MovedTier{}
+func (f *FittedStone) Tiers() []FittedTier {
+	out := []FittedTier{}
 	for _, t := range f.After.Diagram.Tiers {
 		was := f.Before.Diagram.TierNo(t.Name)
 		exact := f.Exact.Diagram.TierNo(t.Name)
 		if was < 0 || exact < 0 {
 			continue
 		}
-		out = append(out, MovedTier{Name: t.Name, From: f.Before.Diagram.Tiers[was].Angle, Exact: f.Exact.Diagram.Tiers[exact].Angle, To: t.Angle})
+		out = append(out, FittedTier{Name: t.Name, From: f.Before.Diagram.Tiers[was].Angle, Exact: f.Exact.Diagram.Tiers[exact].Angle, To: t.Angle})
 	}
 	return out
 }

@@ -27,9 +27,9 @@ type FitRequest struct {
 
 // FitReport is a diagram fitted in one step, beside what it was.
 type FitReport struct {
-	Before FittedStone `json:"before"`
-	After  FittedStone `json:"after"`
-	Tiers  []MovedTier `json:"tiers"`
+	Before FittedStone  `json:"before"`
+	After  FittedStone  `json:"after"`
+	Tiers  []FittedTier `json:"tiers"`
 	// Gear is the machine's gear that fits best, null without gears; CheatGap what its cheats open
 	// where the machine has no cheater, in µm.
 	Gear     *GearFit `json:"gear"`
@@ -40,6 +40,14 @@ type FitReport struct {
 	Moved bool `json:"moved"`
 	// Ended tells how the search for the angles ended.
 	Ended string `json:"ended" validate:"oneof=complete budget stopped"`
+}
+
+// FittedTier is what became of a tier: its angle before, moved exactly and as it can be set, in degrees.
+type FittedTier struct {
+	Name  string  `json:"name"`
+	From  float64 `json:"from"`
+	Exact float64 `json:"exact"`
+	To    float64 `json:"to"`
 }
 
 // FittedStone is a stone at the width and in the material of the plan, lengths in mm.
@@ -92,13 +100,13 @@ func (s *Server) fit(c *echo.Context, in withBody[FitRequest]) (FitReport, error
 		return FitReport{}, err
 	}
 	out := FitReport{
-		Before: fittedStone(stone, plan, machine), After: fittedStone(fitted.After, plan, machine), Tiers: []MovedTier{},
+		Before: fittedStone(stone, plan, machine), After: fittedStone(fitted.After, plan, machine), Tiers: []FittedTier{},
 		CheatGap: fitted.CheatGap, Cheater: machine.Cheater != workshop.CheaterNone,
 		Warnings: placesOf(append(fitted.Kept, fitted.Warnings...)), Moved: fitted.Moved, Ended: string(fitted.Status),
 	}
 	out.After.Gap = 1000 * analysis.MMPerUnit(fitted.Exact, plan.WidthMM) * fitted.WidestGap()
 	for _, t := range fitted.Tiers() {
-		out.Tiers = append(out.Tiers, MovedTier{Name: t.Name, From: t.From, Exact: t.Exact, To: t.To, Judgement: string(workshop.MarginGood)})
+		out.Tiers = append(out.Tiers, FittedTier(t))
 	}
 	if fitted.Gear != nil {
 		out.Gear = (*GearFit)(fitted.Gear)

@@ -301,16 +301,12 @@ func (s *Server) lightByGirdle(c *echo.Context, in withBody[GirdleRequest]) (Gir
 	if err != nil {
 		return out, err
 	}
-	settings, err := s.workshop.Settings(ctx)
+	passes, err := s.passes(ctx, in.Body.Passes)
 	if err != nil {
 		return out, err
 	}
 	if out.Pace, out.Logged, err = s.workshop.Pace(ctx); err != nil {
 		return out, err
-	}
-	passes := in.Body.Passes
-	if passes == 0 {
-		passes = len(settings.HabitsOf("").Passes)
 	}
 	finishes, err := analysis.GirdleFinishes(ctx, stone, seen.Experiment, passes, out.Pace)
 	for _, f := range finishes {
@@ -320,6 +316,18 @@ func (s *Server) lightByGirdle(c *echo.Context, in withBody[GirdleRequest]) (Gir
 		})
 	}
 	return out, err
+}
+
+// passes is how many every facet gets: as many as asked, as is the habit for 0.
+func (s *Server) passes(ctx context.Context, asked int) (int, error) {
+	if asked > 0 {
+		return asked, nil
+	}
+	settings, err := s.workshop.Settings(ctx)
+	if err != nil {
+		return 0, err
+	}
+	return len(settings.HabitsOf("").Passes), nil
 }
 
 func (s *Server) lightWithout(c *echo.Context, in withBody[WithoutRequest]) (WithAndWithout, error) {
@@ -333,16 +341,12 @@ func (s *Server) lightWithout(c *echo.Context, in withBody[WithoutRequest]) (Wit
 	if in.Body.Tier >= len(stone.Diagram.Tiers) {
 		return out, diagram.Problem{Code: diagram.UnknownTier, TierNo: -1}
 	}
-	settings, err := s.workshop.Settings(ctx)
+	passes, err := s.passes(ctx, in.Body.Passes)
 	if err != nil {
 		return out, err
 	}
 	if out.Pace, out.Logged, err = s.workshop.Pace(ctx); err != nil {
 		return out, err
-	}
-	passes := in.Body.Passes
-	if passes == 0 {
-		passes = len(settings.HabitsOf("").Passes)
 	}
 	with, without, err := analysis.WithAndWithout(ctx, stone, in.Body.Tier, seen.Experiment, passes, out.Pace, in.Body.Width, seen.SG)
 	if err != nil {

@@ -6,6 +6,7 @@ export type Problem = Schemas['Problem'];
 export type Place = Schemas['Place'];
 export type FitReport = Schemas['FitReport'];
 export type FittedStone = Schemas['FittedStone'];
+export type LeftOff = Schemas['LeftOff'];
 export type WithAndWithout = Schemas['WithAndWithout'];
 export type Spot = Schemas['Spot'];
 export type Reading = Schemas['Reading'];

@@ -1594,7 +1594,7 @@ export interface components {
             ended: "complete" | "budget" | "stopped";
             gear: components["schemas"]["GearFit"] | null;
             moved: boolean;
-            tiers: components["schemas"]["MovedTier"][];
+            tiers: components["schemas"]["FittedTier"][];
             warnings: components["schemas"]["Place"][];
         };
         FitRequest: {
@@ -1613,6 +1613,12 @@ export interface components {
             height: number;
             margin: number | null;
             unsettable: number;
+        };
+        FittedTier: {
+            exact: number;
+            from: number;
+            name: string;
+            to: number;
         };
         FoundAngle: {
             above: number;

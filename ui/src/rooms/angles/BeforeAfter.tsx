@@ -3,9 +3,9 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import type { AnglesReport, Draft, StoneView } from '../../api/client';
 import { figuresQuery, type Lighting } from '../../api/light';
+import { SideBySideSheet } from '../../parts/SideBySideSheet';
 import { Profile } from '../../parts/stone/Profile';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
-import { Sheet } from '../../parts/Sheet';
 import { lightWords } from '../../words/light';
 import { angle, carats, mm, percent } from '../../words/numbers';
 import { anglesWords } from '../../words/angles';
@@ -50,15 +50,7 @@ export function BeforeAfter({ was, is, report, lighting }: Props) {
         <Drawn title={a.before} stone={before} />
         <Drawn title={a.after} stone={after} />
       </Box>
-      <Sheet dense head={['', a.before, a.after]}>
-        {rows.map(([name, x, y]) => (
-          <tr key={name}>
-            <td>{name}</td>
-            <td className="figure">{x}</td>
-            <td className="figure">{y}</td>
-          </tr>
-        ))}
-      </Sheet>
+      <SideBySideSheet sides={[a.before, a.after]} rows={rows} />
     </>
   );
 }

@@ -6,11 +6,11 @@ import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Draft, WithAndWithout } from '../../api/client';
+import type { Draft, LeftOff, WithAndWithout } from '../../api/client';
 import { withoutQuery, type Lighting } from '../../api/light';
 import { PickField } from '../../parts/fields/PickField';
 import { Refusal } from '../../parts/forms/Refusal';
-import { Sheet } from '../../parts/Sheet';
+import { SideBySideSheet } from '../../parts/SideBySideSheet';
 import { editingWords } from '../../words/editing';
 import { lightWords } from '../../words/light';
 import { angle, carats, hours, percent } from '../../words/numbers';
@@ -55,28 +55,21 @@ export function WithoutDialog({ draft, lighting, onClose }: Props) {
 }
 
 function Worth({ report: r }: { report: WithAndWithout }) {
-  const sides = [r.with, r.without];
-  const rows: [string, string[]][] = [
-    [lightWords.names.return, sides.map((s) => percent(s.light.return))],
-    [lightWords.names.window, sides.map((s) => percent(s.light.window))],
-    [w.stones.weight, sides.map((s) => (s.carats > 0 ? carats(s.carats) : '–'))],
-    [w.diagrams.figures.facets, sides.map((s) => String(s.facets))],
-    [o.hours, sides.map((s) => hours(s.hours))],
+  const row = (name: string, of: (s: LeftOff) => string): [string, string, string] => [
+    name,
+    of(r.with),
+    of(r.without),
+  ];
+  const rows = [
+    row(lightWords.names.return, (s) => percent(s.light.return)),
+    row(lightWords.names.window, (s) => percent(s.light.window)),
+    row(w.stones.weight, (s) => (s.carats > 0 ? carats(s.carats) : '–')),
+    row(w.diagrams.figures.facets, (s) => String(s.facets)),
+    row(o.hours, (s) => hours(s.hours)),
   ];
   return (
     <>
-      <Sheet dense head={['', o.with, o.without]}>
-        {rows.map(([name, values]) => (
-          <tr key={name}>
-            <td>{name}</td>
-            {values.map((v, i) => (
-              <td key={i} className="figure">
-                {v}
-              </td>
-            ))}
-          </tr>
-        ))}
-      </Sheet>
+      <SideBySideSheet sides={[o.with, o.without]} rows={rows} />
       <Typography color="text.secondary" sx={{ mt: 1 }}>
         {lightWords.girdle.lead(angle(r.pace), r.logged)}
       </Typography>

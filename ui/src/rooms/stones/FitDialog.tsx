@@ -16,6 +16,7 @@ import { figuresQuery, type Lighting } from '../../api/light';
 import { ranges } from '../../api/ranges';
 import { machineOf } from '../../api/settings';
 import { fitQuery } from '../../api/stones';
+import { SideBySideSheet } from '../../parts/SideBySideSheet';
 import { MaterialField } from '../../parts/fields/MaterialField';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
@@ -26,7 +27,6 @@ import { faceUp } from '../../parts/light/lighting';
 import { useLook } from '../../parts/light/useLook';
 import { Care } from '../../parts/Page';
 import { StepField } from '../../parts/settings/StepField';
-import { Sheet } from '../../parts/Sheet';
 import { fitWords as f } from '../../words/fit';
 import { angle, carats, mm, percent, signed, span, um } from '../../words/numbers';
 import { w } from '../../words/words';
@@ -189,15 +189,7 @@ function Outcome({ report: r, lighting }: { report: FitReport; lighting: Lightin
           ))}
         </Box>
       </Box>
-      <Sheet dense head={['', f.before, f.after]}>
-        {rows.map(([name, x, y]) => (
-          <tr key={name}>
-            <td>{name}</td>
-            <td className="figure">{x}</td>
-            <td className="figure">{y}</td>
-          </tr>
-        ))}
-      </Sheet>
+      <SideBySideSheet sides={[f.before, f.after]} rows={rows} />
     </Box>
   );
 }
