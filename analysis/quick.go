@@ -21,7 +21,7 @@ func QuickDesign(wish quick.Wish, long workshop.Lying) (diagram.Draft, error) {
 	}
 	draft := diagram.DraftOf(d)
 	stone, err := cutting.Cut(d)
-	if err != nil || lies(stone) == "" || lies(stone) == long || d.Gear%4 != 0 {
+	if err != nil || Lies(stone) == workshop.Even || Lies(stone) == long || d.Gear%4 != 0 {
 		return draft, err
 	}
 	turned, err := cutting.TurnedWhole(draft, float64(d.Gear)/4)
@@ -38,12 +38,12 @@ func QuickDesign(wish quick.Wish, long workshop.Lying) (diagram.Draft, error) {
 	return turned, nil
 }
 
-// lies tells which way a stone is longer, "" for neither.
-func lies(s *cutting.Stone) workshop.Lying {
+// Lies tells which way a stone is longer.
+func Lies(s *cutting.Stone) workshop.Lying {
 	const even = 0.01
 	switch size := s.Solid().Bounds().Size(); {
 	case math.Abs(size.X-size.Y) < even*math.Min(size.X, size.Y):
-		return ""
+		return workshop.Even
 	case size.X > size.Y:
 		return workshop.Across
 	}

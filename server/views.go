@@ -6,6 +6,7 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"cressa/analysis"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/drawing"
@@ -163,6 +164,8 @@ type StoneView struct {
 	Measures      cutting.Measures `json:"measures"`
 	// CriticalAngle is for the refractive index that margins are reckoned with.
 	CriticalAngle float64 `json:"criticalAngle"`
+	// Lies is which way the stone is longer: along 3–9 o'clock, along 12–6, or neither.
+	Lies string `json:"lies" validate:"oneof=across along even"`
 }
 
 // viewing says how a stone is shown.
@@ -187,6 +190,7 @@ func viewOf(s *cutting.Stone, v viewing) *StoneView {
 		Complete: v.complete, Gear: v.gear, Mesh: meshOf(s.Steps()), Measures: m, Wheel: wheelOf(v.gear),
 		CriticalAngle: material.CriticalAngle(v.refractiveIndex),
 		TowardsTwelve: sectionOf(s.Solid(), 0), TowardsThree: sectionOf(s.Solid(), 90),
+		Lies:   string(analysis.Lies(s)),
 		Facets: make([]Facet, len(s.Facets)), Tiers: make([]Tier, len(d.Tiers)),
 	}
 	out.Levels = levelsOf(s)

@@ -53,7 +53,7 @@ type Transfer struct {
 	Alignment workshop.Alignment
 }
 
-// position words a place on the gear: "34", or "34 and +0.25°" where it needs a cheat.
+// position words a place on the gear: "34", or "34 with +0.25°" where it needs a cheat.
 func position(p gear.Position) string {
 	if math.Abs(p.Cheat) < 0.005 {
 		return fmt.Sprint(p.Tooth)

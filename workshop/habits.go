@@ -50,6 +50,7 @@ type Lying string
 const (
 	Across Lying = "across" // 3–9 o'clock
 	Along  Lying = "along"  // 12–6 o'clock
+	Even   Lying = "even"   // as wide as it is long; no habit
 )
 
 // PlanHabits are the habits that a plan takes over and can change.

@@ -2364,6 +2364,8 @@ export interface components {
             facets: components["schemas"]["Facet"][];
             gear: number;
             levels: components["schemas"]["Levels"];
+            /** @enum {string} */
+            lies: "across" | "along" | "even";
             measures: components["schemas"]["Measures"];
             mesh: components["schemas"]["Mesh"];
             tiers: components["schemas"]["Tier"][];

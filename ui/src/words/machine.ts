@@ -41,7 +41,7 @@ export const machineWords = {
     example: 'such as 42.0 42.1 41.9 42.1 42.0',
     few: 'Type three readings or more.',
     found: (v: string, n: number) =>
-      `${n} readings lie within ${v}° of each other’s mean, as a standard deviation.`,
+      `${n} readings, with a standard deviation of ${v}°.`,
     take: (v: string) => `Use ${v}°`,
   },
   cheater: 'Cheater',

@@ -276,7 +276,7 @@ export const w = {
     sheet: 'Sheet',
     cheat: (v: string) => `Largest cheat ${v}°.`,
     cheatNoCheater: (v: string, gap: string) =>
-      `This gear needs cheats up to ${v}°, and your machine has no cheater. Cut at whole teeth, meets open by up to ${gap}; an eye sees 10 to 20 µm under the loupe. Choose a gear that carries the diagram.`,
+      `This gear needs cheats up to ${v}°, and your machine has no cheater. Cut at whole teeth, meets open by up to ${gap}; an eye sees 10 to 20 µm under the loupe. Choose a gear that fits.`,
     carries: 'The gear fits: no facet needs a cheat.',
     noTable: 'This stone has no flat table: at the transfer it needs wax or a form-fitting dop.',
     cautions: 'Mind',

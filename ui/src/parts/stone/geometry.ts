@@ -150,20 +150,6 @@ export function normalAfter(mesh: Mesh, step: number, facet: number): Vec | unde
   return face && normalOf(face.loop.map((i) => vertex(mesh, i)));
 }
 
-/** Which way the longer side of the finished stone lies: across is 3–9 o'clock, along 12–6. */
-export function liesOf(mesh: Mesh): 'across' | 'along' | 'even' {
-  const corners = facesAfter(mesh, lastStep(mesh)).flatMap((f) =>
-    f.loop.map((i) => vertex(mesh, i)),
-  );
-  const extent = (axis: 0 | 1) => {
-    const values = corners.map((c) => c[axis]);
-    return Math.max(...values) - Math.min(...values);
-  };
-  const [x, y] = [extent(0), extent(1)];
-  if (Math.abs(x - y) < 0.01 * Math.min(x, y)) return 'even';
-  return x > y ? 'across' : 'along';
-}
-
 /** How far the finished stone reaches from the axis and along it, for framing a drawing. */
 export function reachOf(mesh: Mesh): number {
   let reach = 0;

@@ -19,7 +19,7 @@ interface Props {
   onShow: (gear: number) => void;
 }
 
-/** How well each gear of the machine carries the diagram, and what it costs where none does. */
+/** How well each gear of the machine fits the diagram, and what it costs where none does. */
 export function GearPanel({ draft, shown, onShow }: Props) {
   // A diagram has no size: gaps are told at the usual one.
   const width = useQuery(usualQuery).data?.width ?? 0;

@@ -4,7 +4,6 @@ import { useQuery } from '@tanstack/react-query';
 import type { StoneView } from '../../../api/client';
 import { settingsQuery } from '../../../api/settings';
 import { MenuButton } from '../../../parts/MenuButton';
-import { liesOf } from '../../../parts/stone/geometry';
 import { editingWords } from '../../../words/editing';
 
 const t = editingWords.turn;
@@ -33,7 +32,7 @@ export function TurnWhole({ gear, onTurn }: Props) {
 export function LyingHint({ stone, gear, onTurn }: Props & { stone: StoneView }) {
   const settings = useQuery(settingsQuery).data;
   const liked = settings?.habits.find((h) => h.id === settings.habit)?.long ?? 'across';
-  const lies = liesOf(stone.mesh);
+  const { lies } = stone;
   if (!settings || lies === 'even' || lies === liked || gear % 4 !== 0) return null;
   return (
     <Typography component="div" color="text.secondary" sx={{ mt: 1 }}>
