@@ -40,8 +40,7 @@ export const machineWords = {
     readings: 'Readings in degrees',
     example: 'such as 42.0 42.1 41.9 42.1 42.0',
     few: 'Type three readings or more.',
-    found: (v: string, n: number) =>
-      `${n} readings, with a standard deviation of ${v}°.`,
+    found: (v: string, n: number) => `${n} readings, with a standard deviation of ${v}°.`,
     take: (v: string) => `Use ${v}°`,
   },
   cheater: 'Cheater',
