@@ -10,11 +10,11 @@ import (
 )
 
 // Replay cuts the facets of a solved stone in another order, given as places in
-// s.Facets, and returns the solid after each cut, the block first. The planes are
-// known, so any order can be replayed; the faces keep their IDs. The error is a Problem,
+// s.Facets, out of its preform, and returns the solid after each cut, the preform first. The
+// planes are known, so any order can be replayed; the faces keep their IDs. The error is a Problem,
 // CutFailed.
 func (s *Stone) Replay(order []int) ([]*solid.Solid, error) {
-	now := start(s.Diagram).Solid()
+	now := s.Preform()
 	out := []*solid.Solid{now}
 	for _, i := range order {
 		next, outcome := now.Cut(i, s.Facets[i].Plane)
