@@ -103,7 +103,7 @@ func (f *filler) pair(ctx context.Context, list []workshop.DiagramLine) error {
 		}
 		choices := workshop.Choices{
 			Material: "Peridot", Gear: 72, FirstSide: diagram.Pavilion, Size: workshop.Size{Basis: workshop.AcrossWidth, MM: 6.5, Typed: "6.5"},
-			PlanHabits: workshop.DefaultHabits().PlanHabits, Passes: workshop.DefaultHabits().Passes,
+			PlanHabits: workshop.DefaultHabits().PlanHabits, Laps: laps(),
 		}
 		if _, err := f.workshop.PlanRun(ctx, "Peridot pair", d.ID, choices, workshop.TierByTier, 2); err != nil {
 			return err
@@ -165,8 +165,16 @@ func machines() []workshop.Machine {
 // quickHabits are for practice glass: the girdle is not polished.
 func quickHabits() workshop.Habits {
 	h := workshop.DefaultHabits()
-	h.ID, h.Name, h.Tick, h.GirdleFinish = "practice", "Practice pieces", workshop.TickRound, workshop.GirdleCut
+	h.ID, h.Name, h.Tick = "practice", "Practice pieces", workshop.TickRound
+	h.Uses = workshop.GirdleCut.Uses(h.Passes)
 	return h
+}
+
+// laps are those that the workshop cuts its gifts with.
+func laps() workshop.Laps {
+	l := workshop.DefaultHabits().Laps
+	l.Passes[2].Lap, l.Passes[2].Compound = "tin", "alumina 0.3 µm"
+	return l
 }
 
 type filler struct {
@@ -184,7 +192,7 @@ func (f *filler) cut(ctx context.Context, g gift, d workshop.DiagramLine) error 
 	choices := workshop.Choices{
 		Material: g.material, Gear: g.gear, FirstSide: diagram.Part(whole.Draft.FirstSide),
 		Size:       workshop.Size{Basis: workshop.AcrossWidth, MM: g.widthMM, Typed: diagram.FormatNumber(g.widthMM)},
-		PlanHabits: workshop.DefaultHabits().PlanHabits, Passes: workshop.DefaultHabits().Passes,
+		PlanHabits: workshop.DefaultHabits().PlanHabits, Laps: laps(),
 	}
 	stone, err := f.workshop.PlanStone(ctx, g.name, d.ID, choices)
 	if err != nil || g.share == 0 {
@@ -239,11 +247,8 @@ func (f *filler) events(ctx context.Context, g gift, stone workshop.Stone) ([]jo
 	const evening = 150
 	visits := script.Visits[:int(g.share*float64(len(script.Visits)))]
 	for i, v := range visits {
-		if i > 0 && v.Setup != visits[i-1].Setup {
-			for _, item := range workshop.TransferChecks {
-				add(journal.Check, journal.Checked{Setup: v.Setup, Item: item})
-			}
-			add(journal.Transfer, journal.Transferred{Setup: v.Setup})
+		for _, h := range script.Before(i) {
+			add(h.Kind, h.Payload)
 		}
 		if i%evening == evening-1 {
 			f.now = f.now.Add(22 * time.Hour)
@@ -252,6 +257,11 @@ func (f *filler) events(ctx context.Context, g gift, stone workshop.Stone) ([]jo
 		add(journal.Done, journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet})
 		if g.note != "" && i == len(visits)/2 {
 			add(journal.Note, journal.Noted{Text: g.note})
+		}
+	}
+	if len(visits) == len(script.Visits) {
+		for _, h := range script.Before(len(visits)) {
+			add(h.Kind, h.Payload)
 		}
 	}
 	return out, nil

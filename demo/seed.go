@@ -138,7 +138,7 @@ func (d *drawer) choices() workshop.Choices {
 	return workshop.Choices{
 		Material: pick(d.random, "Peridot", "Spinel", "Aquamarine", "Kunzite", "Iolite", "Sphene", "Practice glass"), Gear: pick(d.random, 64, 72, 96),
 		FirstSide: diagram.Pavilion, Size: workshop.Size{Basis: workshop.AcrossWidth, MM: mm, Typed: diagram.FormatNumber(mm)},
-		PlanHabits: habits.PlanHabits, Passes: habits.Passes[:1+d.random.IntN(len(habits.Passes))],
+		PlanHabits: habits.PlanHabits, Laps: workshop.Laps{Passes: habits.Passes[:1+d.random.IntN(len(habits.Passes))]},
 	}
 }
 

@@ -99,6 +99,10 @@ func TestASheetFromPaperToTheLogbook(t *testing.T) {
 	u.click("Transfer done")
 	u.mentions("C1 · Cut")
 	finishSide(u)
+	u.see("Fit the table adapter")
+	u.click("The table sits level")
+	finishSide(u)
+	u.click("The adapter is off")
 	u.see("Every facet is cut")
 	u.see("on disk")
 

@@ -7,6 +7,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/words"
 	"cressa/workshop"
@@ -15,25 +16,25 @@ import (
 
 // BenchScript is everything the bench needs to cut a stone without asking again.
 type BenchScript struct {
-	StoneID   string          `json:"stoneId"`
-	WorkID    string          `json:"workId"`
-	Number    int             `json:"number"`
-	Name      string          `json:"name"`
-	Diagram   string          `json:"diagram"`
-	Material  string          `json:"material"`
-	MMPerUnit float64         `json:"mmPerUnit"`
-	Gear      int             `json:"gear"`
-	PlanNo    int             `json:"planNo"`
-	Finished  bool            `json:"finished"`
-	Setups    []Setup         `json:"setups"`
-	Passes    []Pass          `json:"passes"`
-	Facets    []BenchFacet    `json:"facets"`
-	Visits    []BenchVisit    `json:"visits"`
-	Mesh      Mesh            `json:"mesh"`
-	Wheel     []Tooth         `json:"wheel"`
-	Levels    Levels          `json:"levels"`
-	Checks    []TransferCheck `json:"checks"`
-	Cautions  []string        `json:"cautions"`
+	StoneID   string       `json:"stoneId"`
+	WorkID    string       `json:"workId"`
+	Number    int          `json:"number"`
+	Name      string       `json:"name"`
+	Diagram   string       `json:"diagram"`
+	Material  string       `json:"material"`
+	MMPerUnit float64      `json:"mmPerUnit"`
+	Gear      int          `json:"gear"`
+	PlanNo    int          `json:"planNo"`
+	Finished  bool         `json:"finished"`
+	Setups    []Setup      `json:"setups"`
+	Passes    []Pass       `json:"passes"`
+	Facets    []BenchFacet `json:"facets"`
+	Visits    []BenchVisit `json:"visits"`
+	Mesh      Mesh         `json:"mesh"`
+	Wheel     []Tooth      `json:"wheel"`
+	Levels    Levels       `json:"levels"`
+	Checks    []GateCheck  `json:"checks"`
+	Cautions  []string     `json:"cautions"`
 	// Cheater is none, degrees or turns. CheatGap is what a missing one costs the
 	// meets, in µm.
 	Cheater  string  `json:"cheater"`
@@ -61,10 +62,21 @@ type BenchFacet struct {
 	Adapter bool    `json:"adapter"`
 	// Division is what one division of the height dial does, null without a dial.
 	Division *Division `json:"division"`
-	Stop     string    `json:"stop"`
 	Note     string    `json:"note"`
 	Target   Point     `json:"target"`
 	AtMeet   bool      `json:"atMeet"`
+	// Touch is where the facet comes in after a second on the lap.
+	Touch BenchTouch `json:"touch"`
+}
+
+// BenchTouch is a facet that was held to the lap for a second.
+type BenchTouch struct {
+	// Patch lists the corners of what is flat by then, empty where nothing is.
+	Patch []Point `json:"patch"`
+	// False is a meet that the cut runs through before its own stop, null where none is near;
+	// Early is how far before that is, in mm.
+	False *Point  `json:"false"`
+	Early float64 `json:"early"`
 }
 
 // BenchVisit is one facet in one pass, with the place of its facet in the script.
@@ -72,6 +84,12 @@ type BenchVisit struct {
 	Setup string `json:"setup"`
 	Pass  string `json:"pass"`
 	Facet int    `json:"facet"`
+	// Adapter tells that the stone sits on the table adapter.
+	Adapter bool `json:"adapter"`
+	// First tells that the facet is cut for the first time, Stop where the cut stops or what a
+	// later one takes off.
+	First bool   `json:"first"`
+	Stop  string `json:"stop"`
 	// Block numbers the visits to one tier in a pass. RoundEnd and BlockEnd are the places
 	// after the last visit of its round, the protractor untouched, and of its block.
 	Block    int `json:"block"`
@@ -97,10 +115,11 @@ type BenchMove struct {
 	Teeth int `json:"teeth"`
 }
 
-// TransferCheck is an item to check when the stone is turned over.
-type TransferCheck struct {
-	Item string `json:"item"`
-	Text string `json:"text"`
+// GateCheck is an item to check when the stone is turned over, or goes onto the table adapter.
+type GateCheck struct {
+	Gate workshop.Gate `json:"gate" validate:"oneof=transfer adapter-on adapter-off"`
+	Item string        `json:"item"`
+	Text string        `json:"text"`
 }
 
 func (s *Server) benchRoutes() {
@@ -136,18 +155,17 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		MMPerUnit: a.MM, Gear: plan.Choices.Gear, PlanNo: plan.No, Finished: state.Folded.Finished,
 		Setups: setupsOf(script.Setups), Passes: passViews(script.Passes), Facets: []BenchFacet{}, Visits: []BenchVisit{},
 		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear),
-		Checks: []TransferCheck{}, Cautions: words.Cautions(a.Material),
+		Checks: []GateCheck{}, Cautions: words.Cautions(a.Material),
 		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick,
 	}
 	out.Levels = levelsOf(a.Stone)
 	scale := words.Scale{MM: a.MM, Width: a.Stone.Measures().Width}
-	for _, f := range script.Facets {
+	for i, f := range script.Facets {
 		t := d.Tiers[f.TierNo]
 		facet := BenchFacet{
 			ID: f.ID, No: f.No, Tier: f.Tier, Part: string(f.Part), Setup: f.Setup, Dial: dialOf(f.Dial, plan.Choices.Gear, a.Machine),
 			Angle: f.Angle, Reading: f.Reading, Adapter: a.Machine.WithAdapter(f.Angle), Below: f.Below, Above: f.Above, AtMeet: f.AtMeet, Note: t.Note,
-			Stop:   words.Stop(t, d.Gear, scale),
-			Target: pointOf(f.Target),
+			Target: pointOf(f.Target), Touch: touchOf(script.Touch(i), a.MM),
 		}
 		if division, ok := a.Machine.Division(f.Angle); ok {
 			facet.Division = (*Division)(&division)
@@ -159,16 +177,41 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		visits[i] = journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet}
 	}
 	minutes := state.Folded.Minutes(visits)
+	stops := map[string]string{}
+	passes := map[string]workshop.Pass{}
+	for _, t := range d.Tiers {
+		stops[t.Name] = words.Stop(t, d.Gear, scale)
+	}
+	for _, p := range script.Passes {
+		passes[p.ID] = p
+	}
 	for i, v := range script.Visits {
+		facet := script.Facets[v.FacetNo]
+		stop := stops[facet.Tier]
+		if v.Clears != "" {
+			stop = words.Clear(passes[v.Clears], d.Tiers[facet.TierNo].Stop, facet.AtMeet)
+		}
 		out.Visits = append(out.Visits, BenchVisit{
-			Setup: v.Setup, Pass: v.Pass, Facet: v.FacetNo, Block: v.Block, RoundEnd: v.RoundEnd, BlockEnd: v.BlockEnd,
+			Setup: v.Setup, Pass: v.Pass, Facet: v.FacetNo, Adapter: v.Adapter, First: v.Clears == "", Stop: stop, Block: v.Block, RoundEnd: v.RoundEnd, BlockEnd: v.BlockEnd,
 			Now: v.Now, After: v.After, Move: BenchMove(v.Move), Minutes: math.Round(minutes[i]*100) / 100,
 		})
 	}
 	of := words.Transfer{Flat: a.TableMM > 0 || script.Setups[0].Side() != diagram.Crown, Up: string(script.Setups[len(script.Setups)-1].Side())}
 	of.Alignment, _ = script.Alignment()
 	for _, item := range workshop.TransferChecks {
-		out.Checks = append(out.Checks, TransferCheck{item, words.TransferCheck(item, of)})
+		out.Checks = append(out.Checks, GateCheck{workshop.TurnOver, item, words.TransferCheck(item, of)})
+	}
+	for _, item := range workshop.AdapterChecks {
+		out.Checks = append(out.Checks, GateCheck{workshop.AdapterOn, item, words.AdapterCheck(item, a.Machine)})
 	}
 	return out, nil
+}
+
+func touchOf(t cutting.Touch, mmPerUnit float64) BenchTouch {
+	out := BenchTouch{Patch: each(t.Patch, pointOf), Early: math.Round(t.Early*mmPerUnit*1000) / 1000}
+	if t.False != nil {
+		p := pointOf(*t.False)
+		out.False = &p
+	}
+	return out
 }

@@ -122,7 +122,7 @@ func TestWhatGoesWrongIsAlwaysAProblem(t *testing.T) {
 		{"POST", "/api/pull", `{"draft":{"gear":"96"},"tier":3}`, 422, "no tier"},
 		{"POST", "/api/reshape", `{"draft":{"gear":"96","tiers":[]},"tier":0,"how":{"kind":"melt"}}`, 422, "another value"},
 		{"PUT", "/api/diagrams/" + starter + "/draft", `{"draft":{},"version":1}`, 409, "copy"},
-		{"POST", "/api/assess", `{"diagramId":"` + starter + `","choices":{"material":"cheese","gear":96,"size":{"basis":"width","tier":"","mm":8,"typed":"8"},"firstSide":"pavilion","girdle":"drawn","table":"drawn","visiting":"written","girdleFinish":"cut","turning":"whole","passes":[{"id":"a","name":"A","lap":""}]}}`, 422, "cheese"},
+		{"POST", "/api/assess", `{"diagramId":"` + starter + `","choices":{"material":"cheese","gear":96,"size":{"basis":"width","tier":"","mm":8,"typed":"8"},"firstSide":"pavilion","girdle":"drawn","table":"drawn","visiting":"written","tableAt":"each","turning":"whole","uses":[],"passes":[{"id":"a","name":"A","lap":"","compound":""}]}}`, 422, "cheese"},
 	} {
 		p := c.problem(r.method, r.path, r.body, r.status)
 		assert.Contains(t, p.Detail, r.says, "%s %s", r.method, r.path)

@@ -52,17 +52,27 @@ type GearFit struct {
 	LargestCheat float64 `json:"largestCheat"`
 }
 
+// TierLaps are the passes that a tier of a plan gets, by their IDs, and the group that it shares
+// them with.
+type TierLaps struct {
+	Tier   string         `json:"tier"`
+	Group  workshop.Group `json:"group" validate:"oneof=pavilion girdle crown table"`
+	Passes []string       `json:"passes"`
+}
+
 // Assessment is what a plan comes to, in mm, carats and degrees.
 type Assessment struct {
 	// Draft is the diagram as it would be cut.
 	Draft Draft `json:"draft"`
 	// FrostedGirdle tells that the girdle keeps light that a polished one would mirror.
-	FrostedGirdle bool    `json:"frostedGirdle"`
-	MMPerUnit     float64 `json:"mmPerUnit"`
-	Width         float64 `json:"width"`
-	Length        float64 `json:"length"`
-	Height        float64 `json:"height"`
-	Crown         float64 `json:"crown"`
+	FrostedGirdle bool `json:"frostedGirdle"`
+	// Laps has a line for every tier, in the order in which they are cut.
+	Laps      []TierLaps `json:"laps"`
+	MMPerUnit float64    `json:"mmPerUnit"`
+	Width     float64    `json:"width"`
+	Length    float64    `json:"length"`
+	Height    float64    `json:"height"`
+	Crown     float64    `json:"crown"`
 	// GirdleMin and GirdleMax are the girdle's thickness where it is least and greatest, 0
 	// without one.
 	GirdleMin     float64        `json:"girdleMin"`
@@ -267,18 +277,21 @@ func (s *Server) history(ctx context.Context, workID string) (history []HistoryE
 
 func assessmentOf(a *workshop.Assessment) Assessment {
 	out := Assessment{
-		Draft: draftView(diagram.DraftOf(a.Stone.Diagram)), FrostedGirdle: a.Choices.GirdleFinish.Frosted(),
+		Draft: draftView(diagram.DraftOf(a.Stone.Diagram)), FrostedGirdle: a.Choices.Frosted(a.Stone.Diagram),
 		MMPerUnit: a.MM, Width: a.WidthMM, Length: a.LengthMM, Height: a.HeightMM,
 		Crown: a.CrownMM, GirdleMin: a.GirdleMinMM, GirdleMax: a.GirdleMaxMM, Pavilion: a.PavilionMM, Table: a.TableMM,
 		Carats: a.Carats, CriticalAngle: a.CriticalAngle, RefractiveIndex: a.Material.RefractiveIndex, Turns: a.Turns, LargestCheat: a.LargestCheat,
 		Ranking: fitsOf(a.Ranking), CheatGap: a.CheatGap, CheatResidual: a.CheatResidual,
 		Cheater: a.Machine.Cheater != workshop.CheaterNone,
-		NoTable: a.TableMM == 0, Calipers: []CaliperReading{},
+		NoTable: a.TableMM == 0, Calipers: []CaliperReading{}, Laps: []TierLaps{},
 		Warnings:  placesOf(slices.Concat(a.Stone.Warnings, a.Girdle, a.Left, a.Leaking)),
 		Obstacles: placesOf(a.Machine.Obstacles(a.Stone)), Stone: plannedView(a),
 	}
 	if a.Proposed != nil {
 		out.Proposed = &fitsOf([]gear.Fit{*a.Proposed})[0]
+	}
+	for _, t := range a.Stone.Diagram.Tiers {
+		out.Laps = append(out.Laps, TierLaps{t.Name, workshop.GroupOf(t), each(a.Choices.Of(t), func(p workshop.Pass) string { return p.ID })})
 	}
 	for _, r := range a.Stone.Calipers() {
 		out.Calipers = append(out.Calipers, CaliperReading{a.Stone.Diagram.Tiers[r.TierNo].Name, r.Across * a.MM, r.Flats})

@@ -63,11 +63,11 @@ func (c client) log(events ...server.SentEvent) []server.EventAnswer {
 
 func plan(material string, gear int, size server.Size, side diagram.Part) server.Choices {
 	habits := workshop.DefaultHabits()
-	passes := make([]server.Pass, len(habits.Passes))
-	for i, p := range habits.Passes {
-		passes[i] = server.Pass(p)
+	laps := server.Laps{Uses: []server.LapUse{}}
+	for _, p := range habits.Passes {
+		laps.Passes = append(laps.Passes, server.Pass(p))
 	}
-	return server.Choices{Material: material, Gear: gear, Size: size, FirstSide: side, PlanHabits: server.PlanHabits(habits.PlanHabits), Passes: passes}
+	return server.Choices{Material: material, Gear: gear, Size: size, FirstSide: side, PlanHabits: server.PlanHabits(habits.PlanHabits), Laps: laps}
 }
 
 func width(mm float64) server.Size { return server.Size{Basis: "width", MM: mm} }

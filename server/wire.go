@@ -42,8 +42,9 @@ type StoneLine struct {
 	// Promised is the day that a repair was promised for, "" for none.
 	Promised string `json:"promised"`
 	State    string `json:"state" validate:"oneof=planned cutting cut finished"`
-	// Done of All visits are done or skipped.
+	// Of All visits Done are done; Skipped were left out and are still open.
 	Done      int       `json:"done"`
+	Skipped   int       `json:"skipped"`
 	All       int       `json:"all"`
 	Hours     float64   `json:"hours"`
 	LastEvent time.Time `json:"lastEvent"`
@@ -56,7 +57,7 @@ func stoneLine(l workshop.StoneLine) StoneLine {
 	return StoneLine{
 		ID: l.ID, Number: l.Number, Name: l.Name, Created: l.Created, Version: l.Version, Run: l.Run, RunPlace: l.RunPlace,
 		WorkID: l.WorkID, Task: string(l.Task), Diagram: l.Diagram, Picture: l.Picture, Material: l.Material, SizeMM: l.SizeMM, Promised: l.Promised,
-		State: string(l.State), Done: l.Done, All: l.All, Hours: l.Hours, LastEvent: l.LastEvent, Late: l.Late, Finish: (*Finish)(l.Finish),
+		State: string(l.State), Done: l.Done, Skipped: l.Skipped, All: l.All, Hours: l.Hours, LastEvent: l.LastEvent, Late: l.Late, Finish: (*Finish)(l.Finish),
 	}
 }
 

@@ -61,8 +61,9 @@ type Habits struct {
 	// Long is which way a long stone lies: across is 3–9 o'clock, along 12–6.
 	Long workshop.Lying `json:"long" validate:"oneof=across along"`
 	PlanHabits
-	// Passes are proposed for a new plan.
-	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
+	// Laps are proposed for a new plan. A last pass without a lap and a compound gets what the
+	// material is usually polished with.
+	Laps
 }
 
 // Material is a row of the material table, or one of the owner's own.
@@ -117,7 +118,7 @@ func (s Settings) settings() workshop.Settings {
 		Materials: each(s.Materials, Material.material),
 		Machines:  each(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
 		Habits: each(s.Habits, func(h Habits) workshop.Habits {
-			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: workshop.PlanHabits(h.PlanHabits), Passes: passesOf(h.Passes)}
+			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: workshop.PlanHabits(h.PlanHabits), Laps: h.laps()}
 		}),
 	}
 }
@@ -128,7 +129,7 @@ func settingsView(s workshop.Settings) Settings {
 		Materials: each(s.Materials, materialOnWire),
 		Machines:  each(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
 		Habits: each(s.Habits, func(h workshop.Habits) Habits {
-			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: PlanHabits(h.PlanHabits), Passes: passViews(h.Passes)}
+			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: PlanHabits(h.PlanHabits), Laps: lapsView(h.Laps)}
 		}),
 	}
 }

@@ -18,7 +18,7 @@ type Choices struct {
 	Size      Size         `json:"size"`
 	FirstSide diagram.Part `json:"firstSide" validate:"oneof=pavilion crown"`
 	PlanHabits
-	Passes []Pass `json:"passes" validate:"min=1,max=12,dive"`
+	Laps
 }
 
 // Size says how large the stone is to be.
@@ -39,36 +39,60 @@ type PlanHabits struct {
 	Table  cutting.When `json:"table" validate:"oneof=drawn first last"`
 	// Visiting is the order of the facets within a tier.
 	Visiting gear.Visiting `json:"visiting" validate:"oneof=written round pairs"`
-	// GirdleFinish is how far the girdle is taken.
-	GirdleFinish workshop.GirdleFinish `json:"girdleFinish" validate:"oneof=polished prepolished cut"`
+	// TableAt is when the table goes through its laps: through all of them at one setting of the
+	// adapter, or each with the other facets.
+	TableAt workshop.TableAt `json:"tableAt" validate:"oneof=through each"`
 	// Turning is how a stone is turned on its dop for another gear.
 	Turning workshop.Turning `json:"turning" validate:"oneof=whole sides"`
 }
 
-// Pass is one trip over all facets of a side with one lap.
+// Laps are the passes of a plan in order, and who goes without some of them.
+type Laps struct {
+	Passes []Pass   `json:"passes" validate:"min=1,max=12,dive"`
+	Uses   []LapUse `json:"uses" validate:"max=400,dive"`
+}
+
+// LapUse names the passes that a group of tiers goes without or, where Tier is set, that one tier of
+// it goes without whatever its group does.
+type LapUse struct {
+	Group   workshop.Group `json:"group" validate:"oneof=pavilion girdle crown table"`
+	Tier    string         `json:"tier" validate:"max=12"`
+	Without []string       `json:"without" validate:"max=12,dive,max=40"`
+}
+
+// Pass is one trip with one lap over the facets that get it.
 type Pass struct {
 	// ID survives renaming and reordering; ticks name it.
 	ID   string `json:"id" validate:"required,max=40"`
 	Name string `json:"name" validate:"required,max=60"`
 	Lap  string `json:"lap" validate:"max=60"`
+	// Compound is what the lap is charged with, "" for one that cuts by itself.
+	Compound string `json:"compound" validate:"max=60"`
 }
 
 func (c Choices) choices() workshop.Choices {
 	return workshop.Choices{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: workshop.Size(c.Size), FirstSide: c.FirstSide,
-		PlanHabits: workshop.PlanHabits(c.PlanHabits), Passes: passesOf(c.Passes),
+		PlanHabits: workshop.PlanHabits(c.PlanHabits), Laps: c.laps(),
 	}
 }
 
 func choicesView(c workshop.Choices) Choices {
 	return Choices{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: Size(c.Size), FirstSide: c.FirstSide,
-		PlanHabits: PlanHabits(c.PlanHabits), Passes: passViews(c.Passes),
+		PlanHabits: PlanHabits(c.PlanHabits), Laps: lapsView(c.Laps),
 	}
 }
 
-func passesOf(list []Pass) []workshop.Pass {
-	return each(list, func(p Pass) workshop.Pass { return workshop.Pass(p) })
+func (l Laps) laps() workshop.Laps {
+	return workshop.Laps{
+		Passes: each(l.Passes, func(p Pass) workshop.Pass { return workshop.Pass(p) }),
+		Uses:   each(l.Uses, func(u LapUse) workshop.LapUse { return workshop.LapUse(u) }),
+	}
+}
+
+func lapsView(l workshop.Laps) Laps {
+	return Laps{Passes: passViews(l.Passes), Uses: each(l.Uses, func(u workshop.LapUse) LapUse { return LapUse(u) })}
 }
 
 func passViews(list []workshop.Pass) []Pass {

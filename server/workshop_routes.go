@@ -22,6 +22,9 @@ type MaterialView struct {
 	Material
 	CriticalAngle material.Range `json:"criticalAngle"`
 	Cautions      []string       `json:"cautions"`
+	// PolishLap and PolishCompound are what it is usually polished with.
+	PolishLap      string `json:"polishLap"`
+	PolishCompound string `json:"polishCompound"`
 	// Own tells that the material is the owner's, not of the table.
 	Own bool `json:"own"`
 }
@@ -110,9 +113,10 @@ func (s *Server) workshopRoutes() {
 }
 
 func materialView(m material.Material) MaterialView {
+	lap, compound := m.Polish.Usual()
 	_, known := material.Find(m.Name)
 	return MaterialView{materialOnWire(m), material.Range{
 		Low:  material.CriticalAngle(m.RefractiveIndex.High),
 		High: m.CriticalAngle(),
-	}, words.Cautions(m), !known}
+	}, words.Cautions(m), lap, compound, !known}
 }

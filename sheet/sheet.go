@@ -39,12 +39,10 @@ type Content struct {
 	// MM is millimetres per design unit, 0 where the stone has no size yet.
 	MM      float64
 	Machine workshop.Machine
-	// Passes are ticked in their order, GirdlePasses of them on the girdle. Stones
-	// are the numbers of a run's stones, none for a single one: a run ticks a box
-	// for every stone instead of every pass.
-	Passes       []workshop.Pass
-	GirdlePasses int
-	Stones       []string
+	// Laps are the passes that every tier is ticked for. Stones are the numbers of a run's
+	// stones, none for a single one: a run ticks a box for every stone instead of every pass.
+	Laps   workshop.Laps
+	Stones []string
 	// Cares are what needs care, in words.
 	Cares []string
 }
@@ -75,7 +73,7 @@ func OfDiagram(s *cutting.Stone, m workshop.Machine) Content {
 		Facts: facts(fmt.Sprintf("Gear %d", d.Gear), "n "+diagram.FormatNumber(d.RefractiveIndex), string(d.Outline), by(d.Designer), d.Source, d.Date, d.Licence),
 		Stone: s, Gear: d.Gear, Machine: m, Setups: []workshop.Setup{
 			{Pose: workshop.UsualPose(diagram.Pavilion, d.Gear, 0)}, {Pose: workshop.UsualPose(diagram.Crown, d.Gear, 0)},
-		}, Passes: []workshop.Pass{{Name: "Done"}}, GirdlePasses: 1,
+		}, Laps: workshop.Laps{Passes: []workshop.Pass{{Name: "Done"}}},
 		Cares: cares(s.Warnings),
 	}
 }
@@ -99,9 +97,8 @@ func OfPlan(title string, a *workshop.Assessment) Content {
 			fmt.Sprintf("%.2f × %.2f × %.2f mm", a.LengthMM, a.WidthMM, a.HeightMM),
 			fmt.Sprintf("%.2f ct", a.Carats), fmt.Sprintf("Gear %d", c.Gear), turn, a.Machine.Name,
 		),
-		Stone: a.Stone, Gear: c.Gear, Setups: a.Setups, MM: a.MM, Machine: a.Machine, Passes: c.Passes,
-		GirdlePasses: c.GirdleFinish.Passes(len(c.Passes)),
-		Cares:        cares(append(append([]diagram.Problem{}, a.Stone.Warnings...), a.Left...)),
+		Stone: a.Stone, Gear: c.Gear, Setups: a.Setups, MM: a.MM, Machine: a.Machine, Laps: c.Laps,
+		Cares: cares(append(append([]diagram.Problem{}, a.Stone.Warnings...), a.Left...)),
 	}
 	for _, p := range a.Machine.Obstacles(a.Stone) {
 		if p.Code != workshop.NoGearCarries {

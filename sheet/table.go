@@ -76,10 +76,10 @@ func (w *writer) boxes() []string {
 	if len(w.content.Stones) > 0 {
 		return w.content.Stones
 	}
-	if len(w.content.Passes) == 1 {
+	if len(w.content.Laps.Passes) == 1 {
 		return []string{"✓"}
 	}
-	out := make([]string, len(w.content.Passes))
+	out := make([]string, len(w.content.Laps.Passes))
 	for i := range out {
 		out[i] = fmt.Sprint(i + 1)
 	}
@@ -132,8 +132,9 @@ func (w *writer) row(t diagram.Tier, dial, stop string) {
 	for i, line := range stopLines {
 		w.write(c.stop, base+float64(i)*(textSize+0.9), textSize, false, drawing.Left, line)
 	}
+	gets := w.content.Laps.Of(t)
 	for i := range w.boxes() {
-		if t.Part == diagram.Girdle && len(w.content.Stones) == 0 && i >= w.content.GirdlePasses {
+		if len(w.content.Stones) == 0 && !slices.Contains(gets, w.content.Laps.Passes[i]) {
 			continue
 		}
 		side := math.Min(c.box-1.2, 3.4)
@@ -182,10 +183,10 @@ func dials(t diagram.Tier, settings []gear.Setting, m workshop.Machine) string {
 // howTo says what the passes are, how the table goes on and what calipers read.
 func (w *writer) howTo() {
 	var said []string
-	if len(w.content.Passes) > 1 {
+	if len(w.content.Laps.Passes) > 1 {
 		var passes []string
-		for i, p := range w.content.Passes {
-			passes = append(passes, strings.TrimSpace(fmt.Sprintf("%d %s %s", i+1, p.Name, p.Lap)))
+		for i, p := range w.content.Laps.Passes {
+			passes = append(passes, strings.Join(strings.Fields(fmt.Sprintf("%d %s %s %s", i+1, p.Name, p.Lap, p.Compound)), " "))
 		}
 		said = append(said, "Passes: "+strings.Join(passes, ", ")+".")
 	}

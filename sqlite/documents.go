@@ -22,8 +22,8 @@ import (
 // which of the shapes a document has; how one is added stands in docs/development.md.
 
 const (
-	planForm     = 2
-	settingsForm = 1
+	planForm     = 3
+	settingsForm = 2
 	finishForm   = 1
 	repairForm   = 1
 	recutForm    = 1
@@ -59,22 +59,23 @@ type planDoc struct {
 	Turns       turnsDoc     `json:"turns"`
 	Setups      []setupDoc   `json:"setups"`
 	Facets      []plannedDoc `json:"facets"`
-	Left        []problemDoc `json:"left,omitempty"`
-	Created     time.Time    `json:"created"`
+	// Runs came with form 3. Before it every setup had all passes, one after the other.
+	Runs    []runDoc     `json:"runs"`
+	Left    []problemDoc `json:"left,omitempty"`
+	Created time.Time    `json:"created"`
 }
 
 type choicesDoc struct {
-	Material     string    `json:"material"`
-	Machine      string    `json:"machine"`
-	Gear         int       `json:"gear"`
-	Size         sizeDoc   `json:"size"`
-	FirstSide    string    `json:"firstSide"`
-	Girdle       string    `json:"girdle"`
-	Table        string    `json:"table"`
-	Visiting     string    `json:"visiting"`
-	GirdleFinish string    `json:"girdleFinish"`
-	Turning      string    `json:"turning"`
-	Passes       []passDoc `json:"passes"`
+	Material  string  `json:"material"`
+	Machine   string  `json:"machine"`
+	Gear      int     `json:"gear"`
+	Size      sizeDoc `json:"size"`
+	FirstSide string  `json:"firstSide"`
+	Girdle    string  `json:"girdle"`
+	Table     string  `json:"table"`
+	Visiting  string  `json:"visiting"`
+	Turning   string  `json:"turning"`
+	lapsDoc
 }
 
 type sizeDoc struct {
@@ -84,10 +85,51 @@ type sizeDoc struct {
 	Typed string  `json:"typed"`
 }
 
+// lapsDoc is what plans and habits say of laps.
+type lapsDoc struct {
+	TableAt string    `json:"tableAt"`
+	Passes  []passDoc `json:"passes"`
+	Uses    []useDoc  `json:"uses"`
+	// GirdleFinish is how far the girdle is taken, in forms that knew no other exception.
+	GirdleFinish string `json:"girdleFinish,omitempty"`
+}
+
 type passDoc struct {
-	ID   string `json:"id"`
-	Name string `json:"name"`
-	Lap  string `json:"lap"`
+	ID       string `json:"id"`
+	Name     string `json:"name"`
+	Lap      string `json:"lap"`
+	Compound string `json:"compound,omitempty"`
+}
+
+type useDoc struct {
+	Group   string   `json:"group"`
+	Tier    string   `json:"tier,omitempty"`
+	Without []string `json:"without"`
+}
+
+func lapsDocOf(l workshop.Laps, at workshop.TableAt) lapsDoc {
+	d := lapsDoc{TableAt: string(at), Passes: []passDoc{}, Uses: []useDoc{}}
+	for _, p := range l.Passes {
+		d.Passes = append(d.Passes, passDoc(p))
+	}
+	for _, u := range l.Uses {
+		d.Uses = append(d.Uses, useDoc{string(u.Group), u.Tier, u.Without})
+	}
+	return d
+}
+
+func (d lapsDoc) laps() workshop.Laps {
+	l := workshop.Laps{Uses: []workshop.LapUse{}}
+	for _, p := range d.Passes {
+		l.Passes = append(l.Passes, workshop.Pass(p))
+	}
+	for _, u := range d.Uses {
+		l.Uses = append(l.Uses, workshop.LapUse{Group: workshop.Group(u.Group), Tier: u.Tier, Without: u.Without})
+	}
+	if d.GirdleFinish != "" {
+		l.Uses = append(l.Uses, workshop.GirdleFinish(d.GirdleFinish).Uses(l.Passes)...)
+	}
+	return l
 }
 
 type turnsDoc struct {
@@ -105,11 +147,19 @@ type setupDoc struct {
 }
 
 type plannedDoc struct {
-	ID     string  `json:"id"`
-	Tier   int     `json:"tier"`
-	Index  float64 `json:"index"`
-	Setup  string  `json:"setup"`
-	Passes int     `json:"passes"`
+	ID    string  `json:"id"`
+	Tier  int     `json:"tier"`
+	Index float64 `json:"index"`
+	Setup string  `json:"setup"`
+	// Passes is how many of the passes it gets, the first ones, in forms without runs.
+	Passes int `json:"passes,omitempty"`
+}
+
+type runDoc struct {
+	Setup   string   `json:"setup"`
+	Pass    string   `json:"pass"`
+	Adapter bool     `json:"adapter,omitempty"`
+	Facets  []string `json:"facets"`
 }
 
 type problemDoc struct {
@@ -190,41 +240,25 @@ func (d materialDoc) material() material.Material {
 	}
 }
 
-func passDocsOf(passes []workshop.Pass) []passDoc {
-	out := make([]passDoc, len(passes))
-	for i, p := range passes {
-		out[i] = passDoc{p.ID, p.Name, p.Lap}
-	}
-	return out
-}
-
-func passesOf(docs []passDoc) []workshop.Pass {
-	out := make([]workshop.Pass, len(docs))
-	for i, d := range docs {
-		out[i] = workshop.Pass{ID: d.ID, Name: d.Name, Lap: d.Lap}
-	}
-	return out
-}
-
-func planHabitsOf(girdle, table, visiting, finish, turning string) workshop.PlanHabits {
+func planHabitsOf(girdle, table, visiting, turning, at string) workshop.PlanHabits {
 	return workshop.PlanHabits{
-		Girdle: cutting.When(girdle), Table: cutting.When(table), Visiting: gear.Visiting(visiting),
-		GirdleFinish: workshop.GirdleFinish(finish), Turning: workshop.Turning(turning),
+		Girdle: cutting.When(girdle), Table: cutting.When(table), Visiting: gear.Visiting(visiting), Turning: workshop.Turning(turning), TableAt: workshop.TableAt(at),
 	}
 }
 
 func choicesDocOf(c workshop.Choices) choicesDoc {
 	return choicesDoc{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: sizeDoc{string(c.Size.Basis), c.Size.Tier, c.Size.MM, c.Size.Typed}, FirstSide: string(c.FirstSide),
-		Girdle: string(c.Girdle), Table: string(c.Table), Visiting: string(c.Visiting), GirdleFinish: string(c.GirdleFinish), Turning: string(c.Turning),
-		Passes: passDocsOf(c.Passes),
+		Girdle: string(c.Girdle), Table: string(c.Table), Visiting: string(c.Visiting), Turning: string(c.Turning),
+		lapsDoc: lapsDocOf(c.Laps, c.TableAt),
 	}
 }
 
 func (d choicesDoc) choices() workshop.Choices {
 	return workshop.Choices{
 		Material: d.Material, Machine: d.Machine, Gear: d.Gear, Size: workshop.Size{Basis: workshop.Basis(d.Size.Basis), Tier: d.Size.Tier, MM: d.Size.MM, Typed: d.Size.Typed}, FirstSide: diagram.Part(d.FirstSide),
-		PlanHabits: planHabitsOf(d.Girdle, d.Table, d.Visiting, d.GirdleFinish, d.Turning), Passes: passesOf(d.Passes),
+		// Plans that were made before there was a choice had every lap with the other facets.
+		PlanHabits: planHabitsOf(d.Girdle, d.Table, d.Visiting, d.Turning, cmp.Or(d.TableAt, string(workshop.TableEach))), Laps: d.laps(),
 	}
 }
 
@@ -232,7 +266,7 @@ func planDocument(p workshop.Plan) string {
 	d := planDoc{
 		form: form{planForm}, No: p.No, DiagramID: p.DiagramID, DiagramName: p.DiagramName, Revision: p.Revision, AsCut: p.AsCut,
 		Choices: choicesDocOf(p.Choices), Machine: machineDocOf(p.Machine), Material: materialDocOf(p.Material), Turns: turnsDoc(p.Turns),
-		Setups: []setupDoc{}, Facets: []plannedDoc{}, Created: p.Created,
+		Setups: []setupDoc{}, Facets: []plannedDoc{}, Runs: []runDoc{}, Created: p.Created,
 	}
 	for _, s := range p.Setups {
 		o := s.Pose
@@ -242,7 +276,10 @@ func planDocument(p workshop.Plan) string {
 		})
 	}
 	for _, f := range p.Facets {
-		d.Facets = append(d.Facets, plannedDoc(f))
+		d.Facets = append(d.Facets, plannedDoc{ID: f.ID, Tier: f.Tier, Index: f.Index, Setup: f.Setup})
+	}
+	for _, r := range p.Runs {
+		d.Runs = append(d.Runs, runDoc(r))
 	}
 	for _, q := range p.Left {
 		d.Left = append(d.Left, problemDoc{string(q.Code), q.Tier, q.TierNo, string(q.Field), q.Text, q.Other, q.Value, q.Low, q.High})
@@ -266,7 +303,13 @@ func readPlan(text string) (*workshop.Plan, error) {
 		}})
 	}
 	for _, f := range d.Facets {
-		p.Facets = append(p.Facets, workshop.PlannedFacet(f))
+		p.Facets = append(p.Facets, workshop.PlannedFacet{ID: f.ID, Tier: f.Tier, Index: f.Index, Setup: f.Setup})
+	}
+	for _, r := range d.Runs {
+		p.Runs = append(p.Runs, workshop.PlannedRun(r))
+	}
+	if d.Form < 3 {
+		p.Runs = d.everyPass()
 	}
 	for _, q := range d.Left {
 		p.Left = append(p.Left, diagram.Problem{
@@ -274,6 +317,25 @@ func readPlan(text string) (*workshop.Plan, error) {
 		})
 	}
 	return p, nil
+}
+
+// everyPass lists the runs of forms without them: setup by setup, pass by pass.
+func (d planDoc) everyPass() []workshop.PlannedRun {
+	var out []workshop.PlannedRun
+	for _, setup := range d.Setups {
+		for no, pass := range d.Choices.Passes {
+			run := workshop.PlannedRun{Setup: setup.ID, Pass: pass.ID}
+			for _, f := range d.Facets {
+				if f.Setup == setup.ID && no < f.Passes {
+					run.Facets = append(run.Facets, f.ID)
+				}
+			}
+			if len(run.Facets) > 0 {
+				out = append(out, run)
+			}
+		}
+	}
+	return out
 }
 
 type settingsDoc struct {
@@ -288,17 +350,16 @@ type settingsDoc struct {
 }
 
 type habitsDoc struct {
-	ID           string    `json:"id"`
-	Name         string    `json:"name"`
-	FirstSide    string    `json:"firstSide"`
-	Tick         string    `json:"tick"`
-	Long         string    `json:"long,omitempty"`
-	Girdle       string    `json:"girdle"`
-	Table        string    `json:"table"`
-	Visiting     string    `json:"visiting"`
-	GirdleFinish string    `json:"girdleFinish"`
-	Turning      string    `json:"turning"`
-	Passes       []passDoc `json:"passes"`
+	ID        string `json:"id"`
+	Name      string `json:"name"`
+	FirstSide string `json:"firstSide"`
+	Tick      string `json:"tick"`
+	Long      string `json:"long,omitempty"`
+	Girdle    string `json:"girdle"`
+	Table     string `json:"table"`
+	Visiting  string `json:"visiting"`
+	Turning   string `json:"turning"`
+	lapsDoc
 }
 
 func settingsDocument(s workshop.Settings) string {
@@ -312,8 +373,8 @@ func settingsDocument(s workshop.Settings) string {
 	for _, h := range s.Habits {
 		d.Habits = append(d.Habits, habitsDoc{
 			ID: h.ID, Name: h.Name, FirstSide: string(h.FirstSide), Tick: string(h.Tick), Long: string(h.Long),
-			Girdle: string(h.Girdle), Table: string(h.Table), Visiting: string(h.Visiting), GirdleFinish: string(h.GirdleFinish), Turning: string(h.Turning),
-			Passes: passDocsOf(h.Passes),
+			Girdle: string(h.Girdle), Table: string(h.Table), Visiting: string(h.Visiting), Turning: string(h.Turning),
+			lapsDoc: lapsDocOf(h.Laps, h.TableAt),
 		})
 	}
 	for _, m := range s.Materials {
@@ -337,7 +398,7 @@ func readSettings(text string) (workshop.Settings, error) {
 	for _, h := range d.Habits {
 		s.Habits = append(s.Habits, workshop.Habits{
 			ID: h.ID, Name: h.Name, FirstSide: workshop.FirstSide(h.FirstSide), Tick: workshop.TickOf(h.Tick), Long: workshop.Lying(cmp.Or(h.Long, string(workshop.Across))),
-			PlanHabits: planHabitsOf(h.Girdle, h.Table, h.Visiting, h.GirdleFinish, h.Turning), Passes: passesOf(h.Passes),
+			PlanHabits: planHabitsOf(h.Girdle, h.Table, h.Visiting, h.Turning, cmp.Or(h.TableAt, string(workshop.TableThrough))), Laps: h.laps(),
 		})
 	}
 	for _, m := range d.Materials {

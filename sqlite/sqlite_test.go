@@ -61,7 +61,8 @@ func TestAnOlderDatabaseIsCopiedAsideAndBroughtUpToDate(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 1.25, stone.Work().Plan.Turns.Crown)
 	assert.Equal(t, m.ID, stone.Work().Plan.Choices.Machine)
-	assert.Equal(t, workshop.GirdlePolished, stone.Work().Plan.Choices.GirdleFinish)
+	assert.Empty(t, stone.Work().Plan.Choices.Uses, "every tier had every pass")
+	assert.Equal(t, workshop.TableEach, stone.Work().Plan.Choices.TableAt)
 }
 
 func TestAMigrationThatFailsLeavesTheCopyAside(t *testing.T) {
@@ -175,6 +176,7 @@ func TestEverySchemaVersionIsBroughtUpToDate(t *testing.T) {
 			require.NoError(t, err)
 			require.Len(t, log, 3, "the note, the plan, the card")
 			assert.Equal(t, time.Date(2026, 1, 1, 0, 0, 1, 0, time.UTC), log[0].DeviceTime)
+			require.NoError(t, workshop.New(store, time.Now).Refresh(ctx))
 			line, err := store.Stones(ctx, workshop.StoneFilter{ID: "s"}, workshop.Cursor{}, 1)
 			require.NoError(t, err)
 			assert.Equal(t, journal.Complete, line.Lines[0].State)

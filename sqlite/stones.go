@@ -76,7 +76,7 @@ func (s *Store) Stones(ctx context.Context, f workshop.StoneFilter, after worksh
 		var version sql.Null[int]
 		var rough, carats sql.Null[float64]
 		if err := scan(&at.Key, &l.ID, &l.Number, &l.Name, asInstant{&l.Created}, &l.Version, &run, &l.RunPlace,
-			&l.WorkID, &l.Task, &l.State, &l.Done, &l.All, &l.Hours, asInstant{&l.LastEvent}, &l.Late, &l.UsualMinutes, &l.Ticks,
+			&l.WorkID, &l.Task, &l.State, &l.Done, &l.Skipped, &l.All, &l.Hours, asInstant{&l.LastEvent}, &l.Late, &l.UsualMinutes, &l.Ticks,
 			&l.Diagram, &l.Picture, &l.Material, &l.SizeMM, &l.Promised,
 			&finish, &version, &finished, &rough, &carats); err != nil {
 			return err
@@ -97,7 +97,7 @@ func (s *Store) Stones(ctx context.Context, f workshop.StoneFilter, after worksh
 		out.Lines, last = append(out.Lines, l), at
 		return nil
 	}, fmt.Sprintf(`SELECT %s, s.id, s.number, s.name, s.created, s.version, s.run, s.run_place,
-		t.work_id, t.task, t.state, t.done, t.total, coalesce(f.hours, t.hours), t.last_event, t.late, t.usual_minutes, t.ticks,
+		t.work_id, t.task, t.state, t.done, t.skipped, t.total, coalesce(f.hours, t.hours), t.last_event, t.late, t.usual_minutes, t.ticks,
 		t.diagram, t.picture, t.material, t.size_mm, t.promised, f.document, f.version, f.finished, f.rough_carats, f.finished_carats %s%s ORDER BY %s %s, t.work_id %s LIMIT ?`, key, from, c.String(), key, direction, direction),
 		append(c.args, limit+1)...)
 	return out, err

@@ -293,7 +293,7 @@ func (u *upgrade8) end(ctx context.Context, work string) error {
 		_, err := u.InsertEvent(ctx, journal.Event{
 			// Named after the work, so that the upgrade can be told from a replay of it.
 			ID: fmt.Sprintf("%.24s%08x", work, seq), Stream: journal.OfWork(work), Device: "workshop", DeviceSeq: seq,
-			DeviceTime: at, ServerTime: at, Kind: kind, Version: 1, Payload: journal.Payload(payload), By: journal.Actor{Name: "workshop"},
+			DeviceTime: at, ServerTime: at, Kind: kind, Version: journal.Newest(kind), Payload: journal.Payload(payload), By: journal.Actor{Name: "workshop"},
 		})
 		return err
 	}
@@ -324,7 +324,8 @@ func (u *upgrade8) end(ctx context.Context, work string) error {
 	return tell(journal.Finish, f.Saved, struct{}{})
 }
 
-// states folds every log, and gives every work the line that lists show.
+// states gives every work the line that lists show. Where it stands is left to the next start,
+// which folds all logs that were folded by older rules, or not at all.
 func (u *upgrade8) states(ctx context.Context) error {
 	works, err := u.WorkIDs(ctx)
 	if err != nil {
@@ -352,8 +353,7 @@ func (u *upgrade8) states(ctx context.Context) error {
 			}
 		}
 	}
-	_, err = workshop.New(u.Store, time.Now).CheckStates(ctx, true)
-	return err
+	return nil
 }
 
 func (u *upgrade8) rest(ctx context.Context) error {

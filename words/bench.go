@@ -3,7 +3,9 @@ package words
 import (
 	"fmt"
 	"math"
+	"strconv"
 
+	"cressa/core/diagram"
 	"cressa/core/gear"
 	"cressa/core/material"
 	"cressa/workshop"
@@ -42,6 +44,40 @@ func Cautions(m material.Material) []string {
 		out = append(out, "It soaks liquids up; keep solvents and oil away.")
 	}
 	return out
+}
+
+// Clear says what a later pass takes off a facet that was cut with another one before, and what
+// it must keep: as one cutter would tell another, "until …".
+func Clear(before workshop.Pass, stop diagram.Stop, atMeet bool) string {
+	marks := "the scratches of the pass before"
+	if grit, err := strconv.Atoi(before.Lap); err == nil {
+		marks = fmt.Sprintf("the %d scratches", grit)
+	}
+	hold := "take off no more"
+	switch {
+	case atMeet:
+		hold = "hold the meet"
+	case stop.Kind == diagram.Centre:
+		hold = "hold the centre point"
+	case stop.Kind == diagram.Size:
+		hold = "hold the size"
+	case stop.Kind == diagram.GirdleBand:
+		hold = "hold the girdle's thickness"
+	case stop.Kind == diagram.Width:
+		hold = "hold the table's width"
+	}
+	return fmt.Sprintf("until %s are gone; %s", marks, hold)
+}
+
+// AdapterCheck words an item of putting the stone onto the table adapter of a machine.
+func AdapterCheck(item string, m workshop.Machine) string {
+	switch item {
+	case "adapter-fit":
+		return fmt.Sprintf("Fit the adapter and lock the dop in it. Set the protractor to %s°; it stays there through all laps.", number(m.Reading(0)))
+	case "adapter-level":
+		return "Level the stone: touch the table for a second on a fine lap. The mark must begin in the middle and spread evenly. If it begins at one side, correct by a hair and touch again."
+	}
+	return item
 }
 
 // Transfer is what the items of a transfer depend on.

@@ -294,6 +294,15 @@ var problems = map[diagram.Code]sentence{
 	workshop.HeavierThanStone: func(p diagram.Problem) string {
 		return fmt.Sprintf("This comes to %s ct, and the stone weighs %s ct. Plan it smaller.", diagram.FormatNumber(p.Value), diagram.FormatNumber(p.High))
 	},
+	workshop.NoPass: func(p diagram.Problem) string {
+		if p.Tier != "" {
+			return fmt.Sprintf("Tier %s would get no lap at all. Leave it at least one.", p.Tier)
+		}
+		return fmt.Sprintf("The %s would get no lap at all. Leave it at least one.", p.Text)
+	},
+	workshop.StartsLater: func(p diagram.Problem) string {
+		return fmt.Sprintf("It stops at a meet with %s, but %s is not cut before the pass %s. Let %s start earlier, or this tier as late.", p.Other, p.Other, p.Text, p.Other)
+	},
 	workshop.SamePass: func(p diagram.Problem) string {
 		return fmt.Sprintf("The pass %q stands in the list twice. Take one out.", p.Text)
 	},

@@ -124,7 +124,6 @@ func judgeGirdle(m cutting.Measures, thinnest, thickest float64) []diagram.Probl
 const (
 	UnknownMaterial diagram.Code = "unknown-material"
 	NoSuchFlats     diagram.Code = "no-such-flats"
-	SamePass        diagram.Code = "same-pass"
 )
 
 // Assess works a plan out without keeping it, from a revision that was frozen before or,
@@ -169,7 +168,7 @@ func (s *Stones) assessRevision(ctx context.Context, hash string, c Choices) (*A
 
 // assess works out what choices make of a diagram, by the rules that plans are made by.
 func assess(d *diagram.Diagram, c Choices, m material.Material, machine Machine) (*Assessment, error) {
-	if err := checkPasses(c.Passes); err != nil {
+	if err := c.check(); err != nil {
 		return nil, err
 	}
 	stone, err := cutting.Cut(d)
@@ -187,6 +186,9 @@ func assess(d *diagram.Diagram, c Choices, m material.Material, machine Machine)
 	}
 	a := &Assessment{Material: m, Choices: c, Machine: machine}
 	a.Stone, a.Left = cutting.Arrange(stone, c.Girdle, c.Table)
+	if err := c.checkFor(a.Stone.Diagram); err != nil {
+		return nil, err
+	}
 	if c.Gear != a.Stone.Diagram.Gear {
 		a.Turns = cutting.Together(a.Stone.BestTurn(c.Gear).Turn)
 		if c.Turning == TurnedSides {
@@ -237,17 +239,6 @@ func (a *Assessment) fitGear() error {
 		a.CheatResidual = max(a.CheatResidual, e.Residual*a.MM*1000)
 	}
 	return err
-}
-
-func checkPasses(passes []Pass) error {
-	seen := map[string]bool{}
-	for _, p := range passes {
-		if seen[p.ID] {
-			return diagram.Problem{Code: SamePass, TierNo: -1, Field: "passes", Text: p.Name}
-		}
-		seen[p.ID] = true
-	}
-	return nil
 }
 
 // inField points a problem of the turned diagram at the choice that turned it.

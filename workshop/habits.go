@@ -19,8 +19,9 @@ type Habits struct {
 	// Long is which way a long stone lies in what is designed here.
 	Long Lying `validate:"oneof=across along"`
 	PlanHabits
-	// Passes are proposed for a new plan.
-	Passes []Pass `validate:"min=1,max=12,dive"`
+	// Laps are proposed for a new plan. A last pass without a lap and a compound gets what the
+	// material is usually polished with.
+	Laps
 }
 
 // FirstSide is which side of a diagram somebody cuts first.
@@ -60,8 +61,8 @@ type PlanHabits struct {
 	Table  cutting.When `validate:"oneof=drawn first last"`
 	// Visiting is the order of the facets within a tier.
 	Visiting gear.Visiting `validate:"oneof=written round pairs"`
-	// GirdleFinish is how far the girdle is taken.
-	GirdleFinish GirdleFinish `validate:"oneof=polished prepolished cut"`
+	// TableAt is when the table goes through its laps.
+	TableAt TableAt `validate:"oneof=through each"`
 	// Turning is how a stone is turned on its dop for another gear.
 	Turning Turning `validate:"oneof=whole sides"`
 }
@@ -70,35 +71,9 @@ type PlanHabits struct {
 func (w PlanHabits) withDefaults() PlanHabits {
 	return PlanHabits{
 		Girdle: cmp.Or(w.Girdle, cutting.AsDrawn), Table: cmp.Or(w.Table, cutting.AsDrawn),
-		Visiting:     cmp.Or(w.Visiting, gear.AsWritten),
-		GirdleFinish: cmp.Or(w.GirdleFinish, GirdlePolished), Turning: cmp.Or(w.Turning, TurnedWhole),
+		Visiting: cmp.Or(w.Visiting, gear.AsWritten),
+		TableAt:  cmp.Or(w.TableAt, TableThrough), Turning: cmp.Or(w.Turning, TurnedWhole),
 	}
-}
-
-// GirdleFinish is how far the girdle is taken. It costs time and changes the light.
-type GirdleFinish string
-
-// How far the girdle is taken. The zero value is polished.
-const (
-	GirdlePolished GirdleFinish = "polished"
-	// GirdlePrepolished: all passes but the last.
-	GirdlePrepolished GirdleFinish = "prepolished"
-	// GirdleCut: only the first pass.
-	GirdleCut GirdleFinish = "cut"
-)
-
-// Frosted tells that light which meets the girdle from inside is lost there.
-func (g GirdleFinish) Frosted() bool { return g == GirdlePrepolished || g == GirdleCut }
-
-// Passes returns how many of n passes a girdle facet gets, at least one.
-func (g GirdleFinish) Passes(n int) int {
-	switch g {
-	case GirdlePrepolished:
-		return max(n-1, 1)
-	case GirdleCut:
-		return 1
-	}
-	return n
 }
 
 // Turning is how a stone is turned on its dop for another gear.
@@ -117,10 +92,13 @@ func DefaultHabits() Habits {
 	return Habits{
 		ID: "habits", Name: "My habits", FirstSide: SideAsDrawn, Tick: TickFacet, Long: Across,
 		PlanHabits: PlanHabits{}.withDefaults(),
-		Passes: []Pass{
-			{ID: "cut", Name: "Cut", Lap: "600"},
-			{ID: "prepolish", Name: "Pre-polish", Lap: "3000"},
-			{ID: "polish", Name: "Polish", Lap: "oxide"},
+		Laps: Laps{
+			Passes: []Pass{
+				{ID: "cut", Name: "Cut", Lap: "600"},
+				{ID: "prepolish", Name: "Pre-polish", Lap: "3000"},
+				{ID: "polish", Name: "Polish"},
+			},
+			Uses: []LapUse{},
 		},
 	}
 }

@@ -61,11 +61,12 @@ type WorkState struct {
 
 // Figures are what lists show of a state.
 type Figures struct {
-	State     journal.State
-	Done, All int
-	Hours     float64
-	LastEvent time.Time
-	Late      int
+	State journal.State
+	// Done, Skipped and All count visits, as journal.Work.Progress does.
+	Done, Skipped, All int
+	Hours              float64
+	LastEvent          time.Time
+	Late               int
 	// UsualMinutes is the median time of its Ticks, 0 without any.
 	UsualMinutes float64
 	Ticks        int
@@ -74,7 +75,7 @@ type Figures struct {
 // Figures derives what lists show.
 func (s WorkState) Figures() Figures {
 	out := Figures{State: s.Folded.State(), Hours: s.Folded.Hours(), LastEvent: s.Created, Late: s.Folded.Late}
-	out.Done, out.All = s.Folded.Progress()
+	out.Done, out.Skipped, out.All = s.Folded.Progress()
 	usual, ticks := s.Folded.Pace()
 	out.UsualMinutes, out.Ticks = usual.Minutes(), ticks
 	if s.Folded.Last.After(s.Created) {
@@ -137,7 +138,7 @@ func (j *Journal) tell(ctx context.Context, workID string, kind journal.Kind, pa
 	}
 	if _, err := desk.add(ctx, s, journal.Event{
 		ID: j.newID(), Stream: journal.OfWork(workID), Device: ownDevice, DeviceSeq: s.Folded.Heard[ownDevice] + 1, DeviceTime: j.moment(),
-		Kind: kind, Version: 1, Payload: journal.Payload(payload),
+		Kind: kind, Version: journal.Newest(kind), Payload: journal.Payload(payload),
 	}); err != nil {
 		return err
 	}

@@ -2,6 +2,7 @@ package workshop
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -38,36 +39,96 @@ func UsualPose(side diagram.Part, teeth int, turn float64) gear.Pose {
 	return p
 }
 
-// layOut puts the facets of a stone into the order of the work: setup by setup, tier by
-// tier, within a tier in the visiting order. Names are those of the facets, in the order
-// of stone.Facets.
-func layOut(stone *cutting.Stone, c Choices, setups []Setup, names []FacetID) []PlannedFacet {
-	var out []PlannedFacet
-	for _, setup := range setups {
-		for no, tier := range stone.Diagram.Tiers {
-			if stone.Diagram.CutWith(tier.Part) != setup.Side() {
-				continue
+// layOut puts the facets of a stone into the order of the work: setup by setup, in each pass by
+// pass, tier by tier, within a tier in the visiting order. A table that goes through all its laps at
+// one setting of the adapter does so after the other tiers of its side where it is the last of
+// them, else at its place in the first pass. Names are those of the facets, in the order of
+// stone.Facets.
+func (p *Plan) layOut(stone *cutting.Stone, names []FacetID) {
+	p.Facets, p.Runs = nil, nil
+	for _, setup := range p.Setups {
+		own := p.tiersOf(stone, setup, names)
+		run := PlannedRun{Setup: setup.ID}
+		end := func() {
+			if len(run.Facets) > 0 {
+				p.Runs = append(p.Runs, run)
 			}
-			var own []int
-			var dials []float64
-			for i, f := range stone.Facets {
-				if f.Tier == no {
-					own = append(own, i)
-					// Poses of the workshop's own can be dialled.
-					set, _ := gear.Dial(f.Plane.Normal, setup.Pose)
-					dials = append(dials, set.Index)
+			run.Facets = nil
+		}
+		through := func(t laidTier) {
+			end()
+			for _, pass := range t.passes {
+				p.Runs = append(p.Runs, PlannedRun{Setup: setup.ID, Pass: pass.ID, Adapter: true, Facets: t.facets})
+			}
+		}
+		for no, pass := range p.Choices.Passes {
+			run.Pass = pass.ID
+			for i, t := range own {
+				switch {
+				case t.through && no == 0 && i < len(own)-1:
+					through(t)
+				case !t.through && slices.Contains(t.passes, pass):
+					run.Facets = append(run.Facets, t.facets...)
 				}
 			}
-			passes := len(c.Passes)
-			if tier.Part == diagram.Girdle {
-				passes = c.GirdleFinish.Passes(passes)
+			end()
+		}
+		if n := len(own); n > 0 && own[n-1].through {
+			through(own[n-1])
+		}
+		p.list(stone, setup, names)
+	}
+}
+
+// laidTier is a tier with the names of its facets in the order in which they are visited.
+type laidTier struct {
+	facets []FacetID
+	passes []Pass
+	// through tells that it goes through all its passes at once on the table adapter.
+	through bool
+}
+
+func (p *Plan) tiersOf(stone *cutting.Stone, setup Setup, names []FacetID) []laidTier {
+	var out []laidTier
+	for no, tier := range stone.Diagram.Tiers {
+		if stone.Diagram.CutWith(tier.Part) != setup.Side() {
+			continue
+		}
+		var own []int
+		var dials []float64
+		for i, f := range stone.Facets {
+			if f.Tier == no {
+				own = append(own, i)
+				// Poses of the workshop's own can be dialled.
+				set, _ := gear.Dial(f.Plane.Normal, setup.Pose)
+				dials = append(dials, set.Index)
 			}
-			for _, k := range c.Visiting.Order(dials, setup.Pose.Gear) {
-				out = append(out, PlannedFacet{ID: names[own[k]], Tier: no, Index: stone.Facets[own[k]].Index, Setup: setup.ID, Passes: passes})
+		}
+		laid := laidTier{passes: p.Choices.Of(tier)}
+		laid.through = GroupOf(tier) == TableLaps && p.Choices.TableAt == TableThrough && p.Machine.WithAdapter(tier.Angle)
+		for _, k := range p.Choices.Visiting.Order(dials, setup.Pose.Gear) {
+			laid.facets = append(laid.facets, names[own[k]])
+		}
+		out = append(out, laid)
+	}
+	return out
+}
+
+// list adds the facets of a setup in the order in which its runs first come to them.
+func (p *Plan) list(stone *cutting.Stone, setup Setup, names []FacetID) {
+	seen := map[FacetID]bool{}
+	for _, run := range p.Runs {
+		if run.Setup != setup.ID {
+			continue
+		}
+		for _, id := range run.Facets {
+			if !seen[id] {
+				f := stone.Facets[slices.Index(names, id)]
+				p.Facets = append(p.Facets, PlannedFacet{ID: id, Tier: f.Tier, Index: f.Index, Setup: setup.ID})
+				seen[id] = true
 			}
 		}
 	}
-	return out
 }
 
 // LayOut gives a plan that holds choices and turns its setups and the order of its work.
@@ -80,7 +141,7 @@ func (p *Plan) LayOut(d *diagram.Diagram, setups []string, names []FacetID) {
 	if err != nil || len(stone.Facets) != len(names) {
 		return
 	}
-	p.Facets = layOut(stone, p.Choices, p.Setups, names)
+	p.layOut(stone, names)
 }
 
 // facetKey tells the facets of a diagram apart: by tier and written index, which no
@@ -115,9 +176,9 @@ func (p *Plan) names(stone *cutting.Stone) []FacetID {
 func highestName(w *journal.Work) int {
 	highest := 0
 	for _, plan := range w.Plans {
-		for _, setup := range plan.Setups {
-			for _, f := range setup.Facets {
-				if n, err := strconv.Atoi(strings.TrimPrefix(f.Facet, "f")); err == nil {
+		for _, run := range plan.Runs {
+			for _, f := range run.Facets {
+				if n, err := strconv.Atoi(strings.TrimPrefix(f, "f")); err == nil {
 					highest = max(highest, n)
 				}
 			}

@@ -5,7 +5,6 @@ import (
 	"context"
 	"slices"
 
-	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/light"
 	"cressa/core/material"
@@ -68,34 +67,6 @@ func (l Lighting) Resolve(s Settings) (Lit, error) {
 		},
 		SG: m.SG,
 	}, nil
-}
-
-// GirdleWork is what a finish of the girdle asks for.
-type GirdleWork struct {
-	Finish GirdleFinish
-	// Visits is how often a girdle facet is put to a lap, Hours how long that takes.
-	Visits int
-	Hours  float64
-}
-
-// GirdleWorks tells what each finish of a stone's girdle asks for in a number of passes,
-// at a pace in minutes a visit. A stone without a girdle has none.
-func GirdleWorks(s *cutting.Stone, passes int, pace float64) []GirdleWork {
-	facets := 0
-	for _, f := range s.Solid().Faces() {
-		if !f.OfBlock() && s.Diagram.Tiers[s.Facets[f.ID].Tier].Part == diagram.Girdle {
-			facets++
-		}
-	}
-	if facets == 0 {
-		return nil
-	}
-	var out []GirdleWork
-	for _, finish := range []GirdleFinish{GirdlePolished, GirdlePrepolished, GirdleCut} {
-		visits := facets * finish.Passes(passes)
-		out = append(out, GirdleWork{finish, visits, float64(visits) * pace / 60})
-	}
-	return out
 }
 
 // Pace returns how many minutes a visit takes: the median of what was logged on the stones

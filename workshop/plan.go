@@ -30,10 +30,11 @@ type Plan struct {
 	Material material.Material
 	// Turns are those that the stone is given for its gear.
 	Turns cutting.Turns
-	// Setups are the dop-ups in order, Facets what is cut, setup by setup in the order of
-	// the work.
+	// Setups are the dop-ups in order, Facets what is cut, in the order in which each is first
+	// cut, Runs the whole work in its order.
 	Setups []Setup
 	Facets []PlannedFacet
+	Runs   []PlannedRun
 	// Left names habits that the diagram did not allow.
 	Left    []diagram.Problem
 	Created time.Time
@@ -66,8 +67,14 @@ type PlannedFacet struct {
 	Index float64
 	// Setup is the ID of the setup that it is cut in.
 	Setup string
-	// Passes is how many of the passes it gets, the first ones.
-	Passes int
+}
+
+// PlannedRun is a stretch of the work: facets that follow one another in one pass of one setup.
+type PlannedRun struct {
+	Setup, Pass string
+	// Adapter tells that the stone sits on the table adapter.
+	Adapter bool
+	Facets  []FacetID
 }
 
 // FacetID is the name under which the log knows a facet.
@@ -75,18 +82,9 @@ type FacetID = string
 
 // Asked returns what the plan asks for at the wheel.
 func (p *Plan) Asked() journal.Asked {
-	out := journal.Asked{No: p.No, Setups: make([]journal.AskedSetup, len(p.Setups))}
-	passes := make([]string, len(p.Choices.Passes))
-	for i, pass := range p.Choices.Passes {
-		passes[i] = pass.ID
-	}
-	for i, setup := range p.Setups {
-		out.Setups[i] = journal.AskedSetup{Setup: setup.ID, Passes: passes, Facets: []journal.AskedFacet{}}
-		for _, f := range p.Facets {
-			if f.Setup == setup.ID {
-				out.Setups[i].Facets = append(out.Setups[i].Facets, journal.AskedFacet{Facet: f.ID, Passes: f.Passes})
-			}
-		}
+	out := journal.Asked{No: p.No, Runs: make([]journal.AskedRun, len(p.Runs))}
+	for i, r := range p.Runs {
+		out.Runs[i] = journal.AskedRun{Setup: r.Setup, Pass: r.Pass, Facets: r.Facets}
 	}
 	return out
 }
@@ -103,15 +101,11 @@ func (s *Stones) forAnother(p Plan) Plan {
 	for i := range p.Facets {
 		p.Facets[i].Setup = names[p.Facets[i].Setup]
 	}
+	p.Runs = slices.Clone(p.Runs)
+	for i := range p.Runs {
+		p.Runs[i].Setup = names[p.Runs[i].Setup]
+	}
 	return p
-}
-
-// Pass is one trip over all facets of a side with one lap.
-type Pass struct {
-	// ID survives renaming and reordering; ticks name it.
-	ID   string `validate:"required,max=40"`
-	Name string `validate:"required,max=60"`
-	Lap  string `validate:"max=60"`
 }
 
 // Size says how large the stone is to be.
@@ -143,12 +137,12 @@ type Choices struct {
 	Size      Size
 	FirstSide diagram.Part `validate:"oneof=pavilion crown"`
 	PlanHabits
-	Passes []Pass `validate:"min=1,max=12,dive"`
+	Laps
 }
 
 // Propose returns what a plan of a diagram begins with: the material whose index is
 // nearest to the diagram's, the best of the machine's gears, and the habits as far as the
-// diagram allows them. A recut of a stone begins with its material and a size that leaves
+// diagram allows them, with what the material is usually polished with. A recut of a stone begins with its material and a size that leaves
 // four fifths of it; "" is a new stone. It returns ErrNotFound for an unknown diagram or
 // stone, ErrNotKept for a draft without a kept version, and ErrNotFinished for a recut of
 // a stone that is still being cut.
@@ -172,7 +166,7 @@ func (s *Stones) Propose(ctx context.Context, diagramID, stoneID string) (Choice
 	habits, machine := settings.HabitsOf(""), settings.MachineOf("")
 	c := Choices{
 		Machine: machine.ID, Gear: r.Diagram.Gear, FirstSide: habits.side(r.Diagram), PlanHabits: habits.PlanHabits,
-		Size: Size{Basis: AcrossWidth, MM: 8, Typed: "8"}, Passes: habits.Passes,
+		Size: Size{Basis: AcrossWidth, MM: 8, Typed: "8"}, Laps: habits.Laps,
 	}
 	if ranked := stone.RankGears(machine.Gears); len(ranked) > 0 {
 		c.Gear = ranked[0].Teeth
@@ -185,10 +179,15 @@ func (s *Stones) Propose(ctx context.Context, diagramID, stoneID string) (Choice
 	if m, ok := material.Suiting(r.Diagram.RefractiveIndex, settings.AllMaterials()); ok {
 		c.Material = m.Name
 	}
-	if stoneID == "" {
-		return c, nil
+	if stoneID != "" {
+		if err := s.proposeRecut(ctx, stoneID, r.Diagram, settings, &c); err != nil {
+			return c, err
+		}
 	}
-	return c, s.proposeRecut(ctx, stoneID, r.Diagram, settings, &c)
+	if m, ok := settings.Material(c.Material); ok {
+		c.Laps = c.suited(m)
+	}
+	return c, nil
 }
 
 // PlanStone adds a stone with its first plan. It returns the errors of Assess; after one
@@ -226,7 +225,7 @@ func (s *Stones) firstPlan(ctx context.Context, diagramID string, c Choices) (Pl
 	}
 	plan.No = 1
 	plan.Setups = usualSetups(c.FirstSide, c.Gear, a.Turns, []string{s.newID(), s.newID()})
-	plan.Facets = layOut(a.Stone, c, plan.Setups, names)
+	plan.layOut(a.Stone, names)
 	return plan, a, nil
 }
 
@@ -354,7 +353,7 @@ func (s *Stones) planAnew(ctx context.Context, stone Stone, c Choices) (Plan, er
 	}
 	plan.Setups = usualSetups(c.FirstSide, c.Gear, a.Turns, ids)
 	names := carryNames(old, before.names(old), a.Stone, highestName(state.Folded))
-	plan.Facets = layOut(a.Stone, c, plan.Setups, names)
+	plan.layOut(a.Stone, names)
 	return plan, nil
 }
 

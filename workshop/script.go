@@ -17,11 +17,10 @@ type Script struct {
 	Setups     []Setup
 	Passes     []Pass
 	Facets     []ScriptFacet
-	// Visits are in the order of the work: setup by setup, in each pass by pass,
-	// in each facet by facet.
+	// Visits are in the order of the work.
 	Visits []ScriptVisit
 	// Steps holds the solid after each facet's first cut, in the order of Facets,
-	// the block first.
+	// the preform first.
 	Steps []cutting.Step
 }
 
@@ -45,21 +44,23 @@ type ScriptFacet struct {
 	CheatTurns float64
 	Target     r3.Vec
 	AtMeet     bool
-	// Passes is how many of the passes the facet gets: all, but for a girdle that
-	// is not polished.
-	Passes int
 }
 
 // ScriptVisit is a visit with the place of its facet in Script.Facets.
 type ScriptVisit struct {
 	Setup, Pass string
-	Facet       FacetID
-	FacetNo     int
+	// Adapter tells that the stone sits on the table adapter.
+	Adapter bool
+	Facet   FacetID
+	FacetNo int
+	// Clears is the pass whose marks this one takes off the facet, "" where it cuts it first.
+	Clears string
 	// Round numbers the rounds: facets that follow each other in a pass with the protractor
-	// untouched. Block numbers the visits to one tier in a pass.
+	// untouched. Block numbers the visits to one tier in a pass; those of a table that goes
+	// through all its passes are one block.
 	Round, Block int
 	// RoundEnd and BlockEnd are the places in Script.Visits after the last visit of its round
-	// and of its block: what Done ticks by habit.
+	// and of its tier in its pass: what Done ticks by habit.
 	RoundEnd, BlockEnd int
 	// Now and After are the steps of the picture before and after the cut.
 	Now, After int
@@ -107,8 +108,15 @@ func (s *Stones) Script(ctx context.Context, stone Stone) (*Script, error) {
 		return nil, err
 	}
 	out.Steps = cutting.Steps(solids, order)
-	out.Visits = visits(out, plan.Choices.Gear)
+	out.Visits = visits(out, plan.Runs, plan.Choices.Gear)
 	return out, nil
+}
+
+// Touch returns how the facet with a place in Facets comes in on the stone as it is before its first
+// cut. It is empty where the facet takes nothing off.
+func (s *Script) Touch(i int) cutting.Touch {
+	out, _ := s.Assessment.Stone.Facets[s.Facets[i].No].Touch(s.Steps[i].Solid)
+	return out
 }
 
 func (a *Assessment) scriptFacet(place int, planned PlannedFacet) (ScriptFacet, error) {
@@ -116,7 +124,7 @@ func (a *Assessment) scriptFacet(place int, planned PlannedFacet) (ScriptFacet, 
 	t := a.Stone.Diagram.Tiers[f.Tier]
 	out := ScriptFacet{
 		ID: planned.ID, No: place, TierNo: f.Tier, Tier: t.Name, Part: t.Part, Setup: -1,
-		Target: f.Target, AtMeet: f.AtMeet, Passes: planned.Passes,
+		Target: f.Target, AtMeet: f.AtMeet,
 	}
 	for no, setup := range a.Setups {
 		if setup.ID == planned.Setup {
@@ -137,32 +145,37 @@ func (a *Assessment) scriptFacet(place int, planned PlannedFacet) (ScriptFacet, 
 }
 
 // visits lists the visits of a script whose facets are known, on a gear of so many teeth.
-func visits(s *Script, teeth int) []ScriptVisit {
+func visits(s *Script, runs []PlannedRun, teeth int) []ScriptVisit {
+	at := make(map[FacetID]int, len(s.Facets))
+	for i, f := range s.Facets {
+		at[f.ID] = i
+	}
 	var out []ScriptVisit
-	round, block := 0, -1
-	for no, setup := range s.Setups {
-		for at, pass := range s.Passes {
-			last := -1
-			for i, f := range s.Facets {
-				if f.Setup != no || at >= f.Passes {
-					continue
-				}
-				if last < 0 || s.Facets[last].Angle != f.Angle || s.Facets[last].Part != f.Part {
-					round++
-				}
-				if last < 0 || s.Facets[last].Tier != f.Tier {
-					block++
-				}
-				last = i
-				v := ScriptVisit{Setup: setup.ID, Pass: pass.ID, Facet: f.ID, FacetNo: i, Round: round, Block: block}
-				v.Now, v.After = s.picture(at, i)
-				if n := len(out); n > 0 {
-					v.Move = s.move(out[n-1], v, teeth)
-				} else {
-					v.Move.First = true
-				}
-				out = append(out, v)
+	before := map[FacetID]string{}
+	cut := 0
+	for _, run := range runs {
+		for i, id := range run.Facets {
+			no := at[id]
+			v := ScriptVisit{Setup: run.Setup, Pass: run.Pass, Adapter: run.Adapter, Facet: id, FacetNo: no, Clears: before[id], Now: cut}
+			// What was cut before keeps its place in the picture.
+			if v.Clears == "" {
+				cut = no + 1
 			}
+			v.After, before[id] = cut, run.Pass
+			if n := len(out); n == 0 {
+				v.Move.First, v.Round = true, 1
+			} else {
+				last := out[n-1]
+				v.Move, v.Round, v.Block = s.move(last, v, teeth), last.Round, last.Block
+				if i == 0 || s.Facets[last.FacetNo].Angle != s.Facets[no].Angle || s.Facets[last.FacetNo].Part != s.Facets[no].Part {
+					v.Round++
+				}
+				stays := last.Adapter && run.Adapter
+				if i == 0 && !stays || s.Facets[last.FacetNo].Tier != s.Facets[no].Tier {
+					v.Block++
+				}
+			}
+			out = append(out, v)
 		}
 	}
 	for i := len(out) - 1; i >= 0; i-- {
@@ -171,24 +184,11 @@ func visits(s *Script, teeth int) []ScriptVisit {
 		if i+1 < len(out) && out[i+1].Round == v.Round {
 			v.RoundEnd = out[i+1].RoundEnd
 		}
-		if i+1 < len(out) && out[i+1].Block == v.Block {
+		if i+1 < len(out) && out[i+1].Block == v.Block && out[i+1].Pass == v.Pass {
 			v.BlockEnd = out[i+1].BlockEnd
 		}
 	}
 	return out
-}
-
-// picture returns the steps before and after the cut of a facet in the pass with a place.
-// After the first pass the whole side is cut already.
-func (s *Script) picture(pass, facet int) (now, after int) {
-	if pass == 0 {
-		return facet, facet + 1
-	}
-	end := facet + 1
-	for end < len(s.Facets) && s.Facets[end].Setup == s.Facets[facet].Setup {
-		end++
-	}
-	return end, end
 }
 
 func (s *Script) move(from, to ScriptVisit, teeth int) Move {
@@ -209,3 +209,12 @@ func (s *Script) move(from, to ScriptVisit, teeth int) Move {
 
 // TransferChecks lists what is checked when the stone is turned over, in order.
 var TransferChecks = []string{"second-dop", "bond", "release", "turn", "companions", "first-tier"}
+
+// AdapterChecks lists what is checked when the stone goes onto the table adapter, in order.
+var AdapterChecks = []string{"adapter-fit", "adapter-level"}
+
+// What the log calls it when the stone sits level on the table adapter, and when that is off again.
+const (
+	adapterIsOn  = "adapter-on"
+	adapterIsOff = "adapter-off"
+)

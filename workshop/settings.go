@@ -137,7 +137,7 @@ func (s Settings) check() error {
 		if err := twice("habits", h.Name); err != nil {
 			return err
 		}
-		if err := checkPasses(h.Passes); err != nil {
+		if err := h.check(); err != nil {
 			return err
 		}
 	}

@@ -89,7 +89,7 @@ func TestAPlanBeginsWithTheHabitsAndTheMachine(t *testing.T) {
 	school.CheatPerTurn = 2
 	settings.Machine = "school"
 	h := &settings.Habits[0]
-	h.FirstSide, h.Visiting, h.GirdleFinish = "crown", gear.OppositePairs, workshop.GirdleCut
+	h.FirstSide, h.Visiting, h.Uses = "crown", gear.OppositePairs, workshop.GirdleCut.Uses(h.Passes)
 	_, err := s.SaveSettings(ctx, settings)
 	require.NoError(t, err)
 

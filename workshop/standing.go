@@ -15,28 +15,110 @@ type Standing struct {
 	// Step is the moment of Script.Steps that is reached: every facet up to the furthest that
 	// has been cut.
 	Step int
-	// Transfer tells that the stone is turned over before the next visit.
-	Transfer bool
+	// Gate is what is done with the stone before the next visit, or after the last.
+	Gate Gate
+	// Skipped are the places in Script.Visits of facets that were left out and are still open:
+	// no later pass has cut them.
+	Skipped []int
 }
+
+// Gate is what has to be done with the stone before work goes on.
+type Gate string
+
+// The gates. "" is none.
+const (
+	TurnOver   Gate = "transfer"
+	AdapterOn  Gate = "adapter-on"
+	AdapterOff Gate = "adapter-off"
+)
 
 // Standing returns where a work stands that is cut by the script. The bench, which must know
 // it without a network, has the same rules: standing.fixtures.json holds the two together.
 func (s *Script) Standing(w *journal.Work) Standing {
-	out := Standing{At: len(s.Visits)}
-	for i, v := range s.Visits {
+	out := Standing{At: len(s.Visits), Skipped: []int{}}
+	cutLater := map[int]bool{}
+	for i, v := range slices.Backward(s.Visits) {
 		m, there := w.Mark(journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet})
 		switch {
 		case !there:
-			out.At = min(out.At, i)
+			out.At = i
 		case m.Kind == journal.Done:
 			out.Step = max(out.Step, v.FacetNo+1)
+			cutLater[v.FacetNo] = true
+		case !cutLater[v.FacetNo]:
+			out.Skipped = append(out.Skipped, i)
 		}
 	}
-	if out.At > 0 && out.At < len(s.Visits) && s.Visits[out.At].Setup != s.Visits[out.At-1].Setup {
-		_, turned := w.Transfers[s.Visits[out.At].Setup]
-		out.Transfer = !turned
-	}
+	slices.Reverse(out.Skipped)
+	out.Gate = s.gate(w, out.At)
 	return out
+}
+
+// gate tells what is done with the stone before the visit at a place, or after the last one.
+func (s *Script) gate(w *journal.Work, at int) Gate {
+	var last, next ScriptVisit
+	if at > 0 {
+		last = s.Visits[at-1]
+	}
+	if at < len(s.Visits) {
+		next = s.Visits[at]
+	}
+	checked := func(setup, item string) bool {
+		_, ok := w.Checks[setup][item]
+		return ok
+	}
+	_, turned := w.Transfers[next.Setup]
+	changes := last.Setup != next.Setup
+	switch {
+	case last.Adapter && (!next.Adapter || changes) && !checked(last.Setup, adapterIsOff):
+		return AdapterOff
+	case at > 0 && at < len(s.Visits) && changes && !turned:
+		return TurnOver
+	case next.Adapter && (!last.Adapter || changes) && !checked(next.Setup, adapterIsOn):
+		return AdapterOn
+	}
+	return ""
+}
+
+// Happening is something that is written into a log.
+type Happening struct {
+	Kind    journal.Kind
+	Payload any
+}
+
+// Before lists what is done with the stone before the visit at a place, where all before it are
+// done: each check, and that it is through.
+func (s *Script) Before(at int) []Happening {
+	w := journal.NewWork(journal.FirstCut)
+	if at > 0 && s.Visits[at-1].Adapter {
+		// That it was put on.
+		w.Checks[s.Visits[at-1].Setup] = map[string]journal.Act{adapterIsOn: {}}
+	}
+	var out []Happening
+	check := func(setup string, items ...string) {
+		for _, item := range items {
+			out = append(out, Happening{journal.Check, journal.Checked{Setup: setup, Item: item}})
+			if w.Checks[setup] == nil {
+				w.Checks[setup] = map[string]journal.Act{}
+			}
+			w.Checks[setup][item] = journal.Act{}
+		}
+	}
+	for {
+		switch s.gate(w, at) {
+		case AdapterOff:
+			check(s.Visits[at-1].Setup, adapterIsOff)
+		case TurnOver:
+			setup := s.Visits[at].Setup
+			check(setup, TransferChecks...)
+			out = append(out, Happening{journal.Transfer, journal.Transferred{Setup: setup}})
+			w.Transfers[setup] = journal.Act{}
+		case AdapterOn:
+			check(s.Visits[at].Setup, append(slices.Clone(AdapterChecks), adapterIsOn)...)
+		default:
+			return out
+		}
+	}
 }
 
 // InRun is what decides when a stone of a run comes to the wheel.

@@ -23,23 +23,30 @@ var update = flag.Bool("update", false, "write the fixtures that the browser's t
 
 const fixtures = "../ui/src/log/standing.fixtures.json"
 
-// smallScript has two sides, two passes, and a girdle that gets only the first of them. P1 has
-// two facets at one angle, P2 stands at another, and G1 is cut between them.
+// smallScript has two sides, two passes, a girdle that gets only the first of them and a table that
+// goes through both on the adapter. P1 has two facets at one angle, P2 stands at another, and G1 is
+// cut between them.
 func smallScript() *Script {
-	facet := func(id, tier string, part diagram.Part, setup, passes, tooth int, angle float64) ScriptFacet {
-		return ScriptFacet{ID: id, Tier: tier, Part: part, Setup: setup, Passes: passes, Dial: gear.Position{Tooth: tooth}, Angle: angle, Reading: angle}
+	facet := func(id, tier string, part diagram.Part, setup, tooth int, angle float64) ScriptFacet {
+		return ScriptFacet{ID: id, Tier: tier, Part: part, Setup: setup, Dial: gear.Position{Tooth: tooth}, Angle: angle, Reading: angle}
 	}
 	s := &Script{
 		Setups: []Setup{{ID: "s1"}, {ID: "s2"}},
 		Passes: []Pass{{ID: "cut"}, {ID: "polish"}},
 		Facets: []ScriptFacet{
-			facet("a", "P1", diagram.Pavilion, 0, 2, 96, 42), facet("b", "P1", diagram.Pavilion, 0, 2, 48, 42),
-			facet("g", "G1", diagram.Girdle, 0, 1, 24, 90), facet("c", "P2", diagram.Pavilion, 0, 2, 12, 40),
-			facet("d", "P3", diagram.Pavilion, 0, 2, 90, 40),
-			facet("e", "C1", diagram.Crown, 1, 2, 48, 35), facet("f", "C1", diagram.Crown, 1, 2, 40, 35),
+			facet("a", "P1", diagram.Pavilion, 0, 96, 42), facet("b", "P1", diagram.Pavilion, 0, 48, 42),
+			facet("g", "G1", diagram.Girdle, 0, 24, 90), facet("c", "P2", diagram.Pavilion, 0, 12, 40),
+			facet("d", "P3", diagram.Pavilion, 0, 90, 40),
+			facet("e", "C1", diagram.Crown, 1, 48, 35), facet("f", "C1", diagram.Crown, 1, 40, 35),
+			facet("t", "T", diagram.Crown, 1, 48, 0),
 		},
 	}
-	s.Visits = visits(s, 96)
+	s.Facets[7].Reading = 45
+	s.Visits = visits(s, []PlannedRun{
+		{Setup: "s1", Pass: "cut", Facets: []FacetID{"a", "b", "g", "c", "d"}}, {Setup: "s1", Pass: "polish", Facets: []FacetID{"a", "b", "c", "d"}},
+		{Setup: "s2", Pass: "cut", Facets: []FacetID{"e", "f"}}, {Setup: "s2", Pass: "polish", Facets: []FacetID{"e", "f"}},
+		{Setup: "s2", Pass: "cut", Adapter: true, Facets: []FacetID{"t"}}, {Setup: "s2", Pass: "polish", Adapter: true, Facets: []FacetID{"t"}},
+	}, 96)
 	return s
 }
 
@@ -73,6 +80,9 @@ func TestAVisitKnowsItsRoundItsBlockAndTheMoveToIt(t *testing.T) {
 		"10 s2 cut f: round to 11, block 7 to 11, picture 6>7, first false pass false from – teeth -8",
 		"11 s2 polish e: round to 13, block 8 to 13, picture 7>7, first false pass true from – teeth 8",
 		"12 s2 polish f: round to 13, block 8 to 13, picture 7>7, first false pass false from – teeth -8",
+		// The table keeps its setting through both laps, and is one block.
+		"13 s2 cut t: round to 14, block 9 to 14, picture 7>8, first false pass true from 35 teeth 8",
+		"14 s2 polish t: round to 15, block 9 to 15, picture 8>8, first false pass true from – teeth 0",
 	}, told)
 }
 
@@ -93,14 +103,16 @@ func TestTheShorterWayRoundTheGearGetsThere(t *testing.T) {
 type standingFixture struct {
 	Name string `json:"name"`
 	// Done and Skipped are places of visits; Turned lists setups that the stone was turned over
-	// to.
+	// to, Checked what was checked in s2.
 	Done    []int    `json:"done"`
 	Skipped []int    `json:"skipped"`
 	Turned  []string `json:"turned"`
+	Checked []string `json:"checked"`
 	Want    struct {
-		At       int  `json:"at"`
-		Step     int  `json:"step"`
-		Transfer bool `json:"transfer"`
+		At      int   `json:"at"`
+		Step    int   `json:"step"`
+		Gate    Gate  `json:"gate"`
+		Skipped []int `json:"skipped"`
 	} `json:"want"`
 }
 
@@ -131,10 +143,11 @@ func TestStandingFixtures(t *testing.T) {
 		out.Facets = append(out.Facets, f.ID)
 	}
 	for _, v := range s.Visits {
-		out.Visits = append(out.Visits, map[string]any{"setup": v.Setup, "pass": v.Pass, "facet": v.FacetNo, "block": v.Block})
+		out.Visits = append(out.Visits, map[string]any{"setup": v.Setup, "pass": v.Pass, "facet": v.FacetNo, "block": v.Block, "adapter": v.Adapter})
 	}
 	all := len(s.Visits)
-	add := func(name string, done, skipped []int, turned []string) {
+	add := func(name string, done, skipped []int, turned []string, checked ...string) {
+		checked = append([]string{}, checked...)
 		w := journal.NewWork(journal.FirstCut)
 		act := func(kind journal.Kind, payload any) {
 			n := w.Count + 1
@@ -149,9 +162,12 @@ func TestStandingFixtures(t *testing.T) {
 		for _, setup := range turned {
 			act(journal.Transfer, journal.Transferred{Setup: setup})
 		}
-		f := standingFixture{Name: name, Done: done, Skipped: skipped, Turned: turned}
+		for _, item := range checked {
+			act(journal.Check, journal.Checked{Setup: "s2", Item: item})
+		}
+		f := standingFixture{Name: name, Done: done, Skipped: skipped, Turned: turned, Checked: checked}
 		at := s.Standing(w)
-		f.Want.At, f.Want.Step, f.Want.Transfer = at.At, at.Step, at.Transfer
+		f.Want.At, f.Want.Step, f.Want.Gate, f.Want.Skipped = at.At, at.Step, at.Gate, at.Skipped
 		out.Stand = append(out.Stand, f)
 	}
 	upTo := func(n int) []int {
@@ -165,7 +181,12 @@ func TestStandingFixtures(t *testing.T) {
 	add("the first side is done", upTo(9), upTo(0), []string{})
 	add("the stone is turned over", upTo(9), upTo(0), []string{"s2"})
 	add("it is turned over to a side that is gone", upTo(9), upTo(0), []string{"s7"})
-	add("all is cut", upTo(all), upTo(0), []string{"s2"})
+	add("the table goes onto the adapter", upTo(13), upTo(0), []string{"s2"})
+	add("it sits level", upTo(13), upTo(0), []string{"s2"}, "adapter-fit", "adapter-on")
+	add("the adapter comes off", upTo(all), upTo(0), []string{"s2"}, "adapter-on")
+	add("all is cut", upTo(all), upTo(0), []string{"s2"}, "adapter-on", "adapter-off")
+	add("one is left out, one was cut later", []int{0, 2, 3, 4, 5, 7}, []int{1, 8}, []string{})
+	add("what was left out is cut later", []int{0, 2, 3, 4, 6}, []int{1}, []string{})
 	for range 20 {
 		order := random.Perm(all)
 		done, skipped := order[:random.IntN(all)], []int{}
@@ -173,7 +194,7 @@ func TestStandingFixtures(t *testing.T) {
 			k := random.IntN(n)
 			done, skipped = slices.Clone(done[:k]), slices.Clone(done[k:])
 		}
-		add(fmt.Sprintf("drawn %d", len(out.Stand)), done, skipped, [][]string{{}, {"s2"}}[random.IntN(2)])
+		add(fmt.Sprintf("drawn %d", len(out.Stand)), done, skipped, [][]string{{}, {"s2"}}[random.IntN(2)], [][]string{{}, {"adapter-on"}, {"adapter-on", "adapter-off"}}[random.IntN(3)]...)
 	}
 	for range 30 {
 		f := runFixture{Order: string([]RunOrder{TierByTier, StoneByStone}[random.IntN(2)]), Want: -1}
@@ -187,10 +208,13 @@ func TestStandingFixtures(t *testing.T) {
 		}
 		out.Runs = append(out.Runs, f)
 	}
-	assert.Equal(t, 9, out.Stand[1].Want.At)
-	assert.True(t, out.Stand[1].Want.Transfer)
-	assert.False(t, out.Stand[2].Want.Transfer)
-	assert.Equal(t, all, out.Stand[4].Want.At)
+	var gates []Gate
+	for _, f := range out.Stand[:8] {
+		gates = append(gates, f.Want.Gate)
+	}
+	assert.Equal(t, []Gate{"", TurnOver, "", TurnOver, AdapterOn, "", AdapterOff, ""}, gates)
+	assert.Equal(t, []int{1, 8}, out.Stand[8].Want.Skipped)
+	assert.Empty(t, out.Stand[9].Want.Skipped)
 
 	var data bytes.Buffer
 	require.NoError(t, json.NewEncoder(&data).Encode(out))
@@ -200,6 +224,29 @@ func TestStandingFixtures(t *testing.T) {
 	kept, err := os.ReadFile(fixtures)
 	require.NoError(t, err)
 	require.JSONEq(t, data.String(), string(kept), "write them with: go test ./workshop -run StandingFixtures -update")
+}
+
+// What is done before a visit leads through every gate before it, and through no other.
+func TestWhatIsDoneBeforeAVisitLeadsToIt(t *testing.T) {
+	s := smallScript()
+	w := journal.NewWork(journal.FirstCut)
+	act := func(kind journal.Kind, payload any) {
+		n := w.Count + 1
+		w.Apply(journal.Event{ID: fmt.Sprint(n), Stream: journal.OfWork("w"), Kind: kind, Version: 1, Payload: journal.Payload(payload), Device: "a", DeviceSeq: int64(n)})
+	}
+	for i := range len(s.Visits) + 1 {
+		before := s.Before(i)
+		require.Equal(t, len(before) > 0, s.Standing(w).Gate != "")
+		for _, h := range before {
+			act(h.Kind, h.Payload)
+		}
+		require.Empty(t, s.Standing(w).Gate)
+		if i < len(s.Visits) {
+			v := s.Visits[i]
+			act(journal.Done, journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet})
+		}
+	}
+	assert.Len(t, w.Checks["s2"], len(TransferChecks)+len(AdapterChecks)+2)
 }
 
 // Tier by tier nobody runs ahead: the stone that comes next is among those that are furthest

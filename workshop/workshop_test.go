@@ -51,7 +51,7 @@ func (s *shop) add(t *testing.T, name string) workshop.Diagram {
 func choices(size float64) workshop.Choices {
 	return workshop.Choices{
 		Material: "Spinel", Gear: 96, FirstSide: diagram.Pavilion,
-		Size: workshop.Size{Basis: workshop.AcrossWidth, MM: size}, Passes: workshop.DefaultHabits().Passes,
+		Size: workshop.Size{Basis: workshop.AcrossWidth, MM: size}, Laps: workshop.DefaultHabits().Laps,
 	}
 }
 

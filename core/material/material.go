@@ -77,6 +77,20 @@ const (
 	PolishDiamond Polish = "diamond"
 )
 
+// Usual names the lap and the compound that are most often used for a polish. Cutters differ; it
+// is where one starts who has no habit of his own.
+func (p Polish) Usual() (lap, compound string) {
+	switch p {
+	case PolishCerium:
+		return "plastic", "cerium oxide"
+	case PolishAlumina:
+		return "tin", "alumina 0.3 µm"
+	case PolishDiamond:
+		return "tin", "diamond 0.5 µm"
+	}
+	return "", ""
+}
+
 // Range is a range of a figure; Low and High are equal where it is one value.
 type Range struct {
 	Low  float64 `json:"low"`

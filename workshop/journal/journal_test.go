@@ -24,16 +24,21 @@ var evening = time.Date(2026, 3, 1, 18, 0, 0, 0, time.UTC)
 const work = "w"
 
 // asked is a plan of two setups with a few facets, one of which gets a single pass.
-var asked = journal.Asked{No: 1, Setups: []journal.AskedSetup{
-	{Setup: "s1", Passes: []string{"cut", "polish"}, Facets: []journal.AskedFacet{{Facet: "f1", Passes: 2}, {Facet: "f2", Passes: 2}, {Facet: "g1", Passes: 1}}},
-	{Setup: "s2", Passes: []string{"cut", "polish"}, Facets: []journal.AskedFacet{{Facet: "f3", Passes: 2}}},
+var asked = journal.Asked{No: 1, Runs: []journal.AskedRun{
+	{Setup: "s1", Pass: "cut", Facets: []string{"f1", "f2", "g1"}}, {Setup: "s1", Pass: "polish", Facets: []string{"f1", "f2"}},
+	{Setup: "s2", Pass: "cut", Facets: []string{"f3"}}, {Setup: "s2", Pass: "polish", Facets: []string{"f3"}},
 }}
+
+// asked1 is the same as the first form of the payload has it.
+const asked1 = `{"no":1,"setups":[
+	{"setup":"s1","passes":["cut","polish"],"facets":[{"facet":"f1","passes":2},{"facet":"f2","passes":2},{"facet":"g1","passes":1}]},
+	{"setup":"s2","passes":["cut","polish"],"facets":[{"facet":"f3","passes":2}]}]}`
 
 // event names an event by a number.
 func event(n int, kind journal.Kind, payload any) journal.Event {
 	return journal.Event{
 		ID: fmt.Sprintf("%032x", n), Stream: journal.OfWork(work), Device: "a", DeviceSeq: int64(n), DeviceTime: evening.Add(time.Duration(n) * time.Minute),
-		Kind: kind, Version: 1, Payload: journal.Payload(payload), Seq: int64(n), ServerTime: evening.Add(time.Duration(n) * time.Minute),
+		Kind: kind, Version: journal.Newest(kind), Payload: journal.Payload(payload), Seq: int64(n), ServerTime: evening.Add(time.Duration(n) * time.Minute),
 	}
 }
 
@@ -62,8 +67,29 @@ func TestATickMadeTwiceIsTakenBackOnce(t *testing.T) {
 	m, there := w.Mark(v)
 	assert.True(t, there)
 	assert.Equal(t, journal.Skip, m.Kind)
-	done, all := w.Progress()
-	assert.Equal(t, []int{1, 7}, []int{done, all})
+	done, skipped, all := w.Progress()
+	assert.Equal(t, []int{0, 1, 7}, []int{done, skipped, all})
+}
+
+// What a plan asks for in the first form of its payload it asks for in the second.
+func TestAPlanOfTheFirstFormIsReadOn(t *testing.T) {
+	old := planned()
+	old.Version, old.Payload = 1, json.RawMessage(asked1)
+	assert.Equal(t, journal.Fold(journal.FirstCut, []journal.Event{planned()}), journal.Fold(journal.FirstCut, []journal.Event{old}))
+}
+
+// A facet that was left out is open until it is cut, in that pass or in a later one.
+func TestAFacetThatWasLeftOutIsOpenUntilItIsCut(t *testing.T) {
+	polish := visit("s1", "f1")
+	polish.Pass = "polish"
+	counts := func(more ...journal.Event) []int {
+		done, skipped, all := journal.Fold(journal.FirstCut, append([]journal.Event{planned(), event(1, journal.Skip, visit("s1", "f1"))}, more...)).Progress()
+		return []int{done, skipped, all}
+	}
+	assert.Equal(t, []int{0, 1, 7}, counts())
+	assert.Equal(t, []int{1, 0, 7}, counts(event(2, journal.Done, visit("s1", "f1"))))
+	assert.Equal(t, []int{2, 0, 7}, counts(event(2, journal.Done, polish)))
+	assert.Equal(t, []int{0, 2, 7}, counts(event(2, journal.Skip, polish)), "a later pass that leaves it out, too, cuts nothing")
 }
 
 // Folding event by event, kept as JSON in between, leads where the whole log leads; and
@@ -242,7 +268,7 @@ func TestUnknownKindsAreTolerated(t *testing.T) {
 	newer := event(3, journal.Done, visit("s1", "f2"))
 	newer.Version = 9
 	w := journal.Fold(journal.FirstCut, []journal.Event{planned(), event(1, journal.Done, visit("s1", "f1")), strange, newer})
-	done, _ := w.Progress()
+	done, _, _ := w.Progress()
 	assert.Equal(t, 1, done)
 	assert.Equal(t, 4, w.Count)
 }

@@ -3,6 +3,7 @@ package journal
 import (
 	"bytes"
 	"encoding/json"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -62,39 +63,76 @@ type TakenBack struct {
 	Undoes string `json:"undoes"`
 }
 
-// Asked is what a plan asks for at the wheel: setup by setup, in each pass by pass, in
-// each facet by facet.
+// Asked is what a plan asks for at the wheel, run by run.
 type Asked struct {
-	No     int          `json:"no"`
-	Setups []AskedSetup `json:"setups"`
+	No   int        `json:"no"`
+	Runs []AskedRun `json:"runs"`
 }
 
-// AskedSetup is what is cut in one setup.
-type AskedSetup struct {
-	Setup  string       `json:"setup"`
-	Passes []string     `json:"passes"`
-	Facets []AskedFacet `json:"facets"`
+// AskedRun is facets that follow one another in one pass of one setup.
+type AskedRun struct {
+	Setup  string   `json:"setup"`
+	Pass   string   `json:"pass"`
+	Facets []string `json:"facets"`
 }
 
-// AskedFacet is a facet and how many of the passes it gets, the first ones.
-type AskedFacet struct {
-	Facet  string `json:"facet"`
-	Passes int    `json:"passes"`
+// asked1 is the first form: setup by setup, in each pass by pass, in each facet by facet, and a
+// facet gets the first so many of the passes.
+type asked1 struct {
+	No     int `json:"no"`
+	Setups []struct {
+		Setup  string   `json:"setup"`
+		Passes []string `json:"passes"`
+		Facets []struct {
+			Facet  string `json:"facet"`
+			Passes int    `json:"passes"`
+		} `json:"facets"`
+	} `json:"setups"`
+}
+
+// asked reads what a plan asks for, in whatever form it was written.
+func asked(e Event) (Asked, bool) {
+	if e.Version > 1 {
+		return decode[Asked](e.Payload)
+	}
+	old, ok := decode[asked1](e.Payload)
+	out := Asked{No: old.No, Runs: []AskedRun{}}
+	for _, s := range old.Setups {
+		for no, pass := range s.Passes {
+			run := AskedRun{Setup: s.Setup, Pass: pass}
+			for _, f := range s.Facets {
+				if no < f.Passes {
+					run.Facets = append(run.Facets, f.Facet)
+				}
+			}
+			if len(run.Facets) > 0 {
+				out.Runs = append(out.Runs, run)
+			}
+		}
+	}
+	return out, ok
 }
 
 // Visits lists what a plan asks for, in order.
 func (a Asked) Visits() []Visit {
 	var out []Visit
-	for _, s := range a.Setups {
-		for no, pass := range s.Passes {
-			for _, f := range s.Facets {
-				if no < f.Passes {
-					out = append(out, Visit{s.Setup, pass, f.Facet})
-				}
-			}
+	for _, r := range a.Runs {
+		for _, f := range r.Facets {
+			out = append(out, Visit{r.Setup, r.Pass, f})
 		}
 	}
 	return out
+}
+
+// asks tells whether a plan has such a visit, or had the facet and the pass in that setup.
+func (a Asked) asks(v Visit) bool {
+	pass, facet := false, false
+	for _, r := range a.Runs {
+		if r.Setup == v.Setup {
+			pass, facet = pass || r.Pass == v.Pass, facet || slices.Contains(r.Facets, v.Facet)
+		}
+	}
+	return pass && facet
 }
 
 // nothing is the payload of kinds that say all by their name.
@@ -125,22 +163,27 @@ var kinds = map[Kind]kind{
 	Begin:    of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
 	End:      of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
 	Undo:     of(kind{version: 1}, namesAnEvent, (*Work).takeBack),
-	Plan:     of(kind{version: 1, byWorkshop: true}, always[Asked], (*Work).plan),
+	Plan:     from(kind{version: 2, byWorkshop: true}, asked, always[Asked], (*Work).plan),
 	Finish:   of(kind{version: 1, byWorkshop: true}, always[nothing], (*Work).finish),
 }
 
 // of completes a row of the table with the payload's type P, whether an event with such
 // a payload belongs to a work, and what follows from it.
 func of[P any](k kind, belongs func(*Work, P) Reason, apply func(*Work, Event, P)) kind {
+	return from(k, func(e Event) (P, bool) { return decode[P](e.Payload) }, belongs, apply)
+}
+
+// from completes a row whose payload has had more than one form: read knows them all.
+func from[P any](k kind, read func(Event) (P, bool), belongs func(*Work, P) Reason, apply func(*Work, Event, P)) kind {
 	k.check = func(w *Work, e Event) Reason {
-		p, ok := decode[P](e.Payload)
+		p, ok := read(e)
 		if !ok {
 			return Unreadable
 		}
 		return belongs(w, p)
 	}
 	k.apply = func(w *Work, e Event) {
-		if p, ok := decode[P](e.Payload); ok {
+		if p, ok := read(e); ok {
 			apply(w, e, p)
 		}
 	}
@@ -198,7 +241,7 @@ func (e Event) Tells() (text string, ok bool) {
 		return p.Text, ok
 	case Plan:
 		// The first plan is where the story begins.
-		p, ok := decode[Asked](e.Payload)
+		p, ok := asked(e)
 		return strconv.Itoa(p.No), ok && p.No > 1
 	case Transfer, Begin, End:
 		return "", true
@@ -211,6 +254,9 @@ func (e Event) TakesBack() (id string, ok bool) {
 	p, ok := decode[TakenBack](e.Payload)
 	return p.Undoes, ok && e.Kind == Undo
 }
+
+// Newest returns the newest form of a kind's payload, which new events carry.
+func Newest(k Kind) int { return kinds[k].version }
 
 // Judge says why an event that a screen sends is no fact of the work, "" where it is one.
 // Find returns the event of the work with the given ID, to tell what an Undo takes back.

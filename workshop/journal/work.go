@@ -8,7 +8,7 @@ import (
 
 // Rules is the version of what follows from a log. It is raised when the same log means
 // something else than before: states that older rules left are then folded anew.
-const Rules = 1
+const Rules = 2
 
 // Task says what a work is for, and so what can happen to it.
 type Task string
@@ -160,13 +160,8 @@ func (w *Work) asks(v Visit) Reason {
 	if !w.Task.planned() {
 		return NotForTask
 	}
-	for _, plan := range w.Plans {
-		for _, s := range plan.Setups {
-			if s.Setup == v.Setup && slices.Contains(s.Passes, v.Pass) &&
-				slices.ContainsFunc(s.Facets, func(f AskedFacet) bool { return f.Facet == v.Facet }) {
-				return ""
-			}
-		}
+	if slices.ContainsFunc(w.Plans, func(a Asked) bool { return a.asks(v) }) {
+		return ""
 	}
 	return NotAsked
 }
@@ -176,7 +171,7 @@ func (w *Work) knowsSetup(setup string) Reason {
 		return NotForTask
 	}
 	for _, plan := range w.Plans {
-		if slices.ContainsFunc(plan.Setups, func(s AskedSetup) bool { return s.Setup == setup }) {
+		if slices.ContainsFunc(plan.Runs, func(r AskedRun) bool { return r.Setup == setup }) {
 			return ""
 		}
 	}
@@ -317,16 +312,27 @@ func (w *Work) Begun() bool {
 	return begun
 }
 
-// Progress tells how many of the visits that the present plan asks for are done or left
-// out.
-func (w *Work) Progress() (done, all int) {
-	for _, v := range w.Now().Visits() {
+// Progress tells how many of the visits that the present plan asks for are done, how many
+// were left out and are still open, and how many there are. A facet that was left out in one
+// pass and cut in a later one is done.
+func (w *Work) Progress() (done, skipped, all int) {
+	type facet struct{ setup, facet string }
+	cutLater := map[facet]bool{}
+	for _, v := range slices.Backward(w.Now().Visits()) {
 		all++
-		if _, ok := w.Mark(v); ok {
+		m, there := w.Mark(v)
+		at := facet{v.Setup, v.Facet}
+		switch {
+		case there && m.Kind == Done:
+			cutLater[at] = true
 			done++
+		case there && cutLater[at]:
+			done++
+		case there:
+			skipped++
 		}
 	}
-	return done, all
+	return done, skipped, all
 }
 
 // LastAct returns the ID of the last event that Back takes back: the last one that stands,
@@ -369,14 +375,14 @@ type State string
 const (
 	Planned State = "planned"
 	Cutting State = "cutting"
-	// Cut: every visit is done, the logbook card not written.
+	// Cut: every visit is done and no facet left out, the logbook card not written.
 	Cut      State = "cut"
 	Complete State = "finished"
 )
 
 // State returns where the work stands.
 func (w *Work) State() State {
-	done, all := w.Progress()
+	done, _, all := w.Progress()
 	switch {
 	case w.Finished:
 		return Complete

@@ -239,9 +239,12 @@ func planned(t *testing.T, ctx context.Context, s workshop.Store, id string) wor
 	plan := workshop.Plan{
 		No: 1, DiagramID: "d1", DiagramName: "Halo", Revision: r.Hash, AsCut: r.Hash, Machine: workshop.DefaultMachine(), Material: glass,
 		Choices: workshop.Choices{Material: glass.Name, Machine: "machine", Gear: 96, Size: workshop.Size{Basis: workshop.AcrossWidth, MM: 8, Typed: "8"},
-			FirstSide: diagram.Pavilion, PlanHabits: workshop.DefaultHabits().PlanHabits, Passes: workshop.DefaultHabits().Passes},
+			FirstSide: diagram.Pavilion, PlanHabits: workshop.DefaultHabits().PlanHabits, Laps: workshop.Laps{
+				Passes: workshop.DefaultHabits().Passes, Uses: []workshop.LapUse{{Group: workshop.GirdleLaps, Tier: "G1", Without: []string{"polish"}}},
+			}},
 		Turns: cutting.Turns{Pavilion: 1, Crown: -2}, Setups: []workshop.Setup{{ID: "setup " + id, Pose: pose}},
-		Facets:  []workshop.PlannedFacet{{ID: "f1", Tier: 0, Index: 96, Setup: "setup " + id, Passes: 2}},
+		Facets:  []workshop.PlannedFacet{{ID: "f1", Tier: 0, Index: 96, Setup: "setup " + id}},
+		Runs:    []workshop.PlannedRun{{Setup: "setup " + id, Pass: "cut", Adapter: true, Facets: []workshop.FacetID{"f1"}}},
 		Left:    []diagram.Problem{{Code: cutting.HabitNotKept, Tier: "P1", Field: diagram.FieldStop, Text: "x", Other: "y", Value: 1, Low: 2, High: 3}},
 		Created: now,
 	}

@@ -1261,6 +1261,7 @@ export interface components {
             girdleMax: number;
             girdleMin: number;
             height: number;
+            laps: components["schemas"]["TierLaps"][];
             largestCheat: number;
             length: number;
             mmPerUnit: number;
@@ -1302,9 +1303,9 @@ export interface components {
             part: string;
             reading: number;
             setup: number;
-            stop: string;
             target: components["schemas"]["Point"];
             tier: string;
+            touch: components["schemas"]["BenchTouch"];
         };
         BenchMove: {
             first: boolean;
@@ -1316,7 +1317,7 @@ export interface components {
             cautions: string[];
             cheatGap: number;
             cheater: string;
-            checks: components["schemas"]["TransferCheck"][];
+            checks: components["schemas"]["GateCheck"][];
             diagram: string;
             facets: components["schemas"]["BenchFacet"][];
             finished: boolean;
@@ -1336,17 +1337,25 @@ export interface components {
             wheel: components["schemas"]["Tooth"][];
             workId: string;
         };
+        BenchTouch: {
+            early: number;
+            false: components["schemas"]["Point"] | null;
+            patch: components["schemas"]["Point"][];
+        };
         BenchVisit: {
+            adapter: boolean;
             after: number;
             block: number;
             blockEnd: number;
             facet: number;
+            first: boolean;
             minutes: number;
             move: components["schemas"]["BenchMove"];
             now: number;
             pass: string;
             roundEnd: number;
             setup: string;
+            stop: string;
         };
         BetterOrder: {
             changed: boolean;
@@ -1366,8 +1375,6 @@ export interface components {
             gear: number;
             /** @enum {string} */
             girdle: "drawn" | "first" | "last";
-            /** @enum {string} */
-            girdleFinish: "polished" | "prepolished" | "cut";
             machine: string;
             material: string;
             passes: components["schemas"]["Pass"][];
@@ -1375,7 +1382,10 @@ export interface components {
             /** @enum {string} */
             table: "drawn" | "first" | "last";
             /** @enum {string} */
+            tableAt: "through" | "each";
+            /** @enum {string} */
             turning: "whole" | "sides";
+            uses: components["schemas"]["LapUse"][];
             /** @enum {string} */
             visiting: "written" | "round" | "pairs";
         };
@@ -1631,6 +1641,12 @@ export interface components {
         FoundAngles: {
             angles: components["schemas"]["FoundAngle"][];
         };
+        GateCheck: {
+            /** @enum {string} */
+            gate: "transfer" | "adapter-on" | "adapter-off";
+            item: string;
+            text: string;
+        };
         GearFit: {
             largestCheat: number;
             teeth: number;
@@ -1691,8 +1707,6 @@ export interface components {
             firstSide: "drawn" | "pavilion" | "crown";
             /** @enum {string} */
             girdle: "drawn" | "first" | "last";
-            /** @enum {string} */
-            girdleFinish: "polished" | "prepolished" | "cut";
             id: string;
             /** @enum {string} */
             long: "across" | "along";
@@ -1701,9 +1715,12 @@ export interface components {
             /** @enum {string} */
             table: "drawn" | "first" | "last";
             /** @enum {string} */
+            tableAt: "through" | "each";
+            /** @enum {string} */
             tick: "facet" | "round" | "tier";
             /** @enum {string} */
             turning: "whole" | "sides";
+            uses: components["schemas"]["LapUse"][];
             /** @enum {string} */
             visiting: "written" | "round" | "pairs";
         };
@@ -1741,6 +1758,12 @@ export interface components {
             largestCheat: number;
             /** @enum {string} */
             level: "easy" | "moderate" | "demanding" | "hard";
+        };
+        LapUse: {
+            /** @enum {string} */
+            group: "pavilion" | "girdle" | "crown" | "table";
+            tier: string;
+            without: string[];
         };
         LeftOff: {
             carats: number;
@@ -1902,6 +1925,8 @@ export interface components {
             own: boolean;
             /** @enum {string} */
             polish: "cerium" | "alumina" | "diamond";
+            polishCompound: string;
+            polishLap: string;
             refractiveIndex: components["schemas"]["Range"];
             sg: number;
             /** @enum {string} */
@@ -1982,6 +2007,7 @@ export interface components {
             name: string;
         };
         Pass: {
+            compound: string;
             id: string;
             lap: string;
             name: string;
@@ -2336,6 +2362,7 @@ export interface components {
             run: string;
             runPlace: number;
             sizeMM: number;
+            skipped: number;
             /** @enum {string} */
             state: "planned" | "cutting" | "cut" | "finished";
             /** @enum {string} */
@@ -2504,6 +2531,12 @@ export interface components {
             stop: string;
             up: string;
         };
+        TierLaps: {
+            /** @enum {string} */
+            group: "pavilion" | "girdle" | "crown" | "table";
+            passes: string[];
+            tier: string;
+        };
         TierShare: {
             name: string;
             share: number;
@@ -2555,10 +2588,6 @@ export interface components {
             azimuth: number;
             index: number;
             labelled: boolean;
-        };
-        TransferCheck: {
-            item: string;
-            text: string;
         };
         Turns: {
             crown: number;

@@ -13,7 +13,7 @@ export interface Visit {
 /** What a plan asks for at the wheel. */
 export interface Asked {
   no: number;
-  setups: { setup: string; passes: string[]; facets: { facet: string; passes: number }[] }[];
+  runs: { setup: string; pass: string; facets: string[] }[];
 }
 
 /**

@@ -83,8 +83,8 @@ const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => voi
 
 type Of<K> = LogEvent & { kind: K };
 
-/** The newest form of the payloads that this version knows. */
-const newest = 1;
+/** The newest form of a kind's payload that this version knows. Of a plan only its number counts. */
+const newestOf = (kind: LogEvent['kind']): number => (kind === 'plan' ? 2 : 1);
 
 /** Folds a log into the state that it leads to. */
 export function fold(events: readonly LogEvent[]): LogState {
@@ -101,7 +101,7 @@ export function fold(events: readonly LogEvent[]): LogState {
   ordered(events).forEach((e, i) => {
     if (s.finished && e.kind !== 'plan' && e.kind !== 'finish') s.late++;
     const follow = apply[e.kind] as ((s: Folding, n: number, e: LogEvent) => void) | undefined;
-    if (e.version <= newest) follow?.(s, i + 1, e);
+    if (e.version <= newestOf(e.kind)) follow?.(s, i + 1, e);
   });
   return s;
 }

@@ -40,7 +40,7 @@ export class Kept extends Dexie {
       works: 'path',
     });
     // What older versions kept of the work says less than the bench needs now. It is fetched anew.
-    this.version(2).upgrade((tx) => tx.table('works').clear());
+    for (const version of [2, 3]) this.version(version).upgrade((tx) => tx.table('works').clear());
   }
 
   /**

@@ -9,7 +9,10 @@ import { standingOf, visitOf } from './standing';
 const script = {
   facets: fixtures.facets.map((id) => ({ id })),
   visits: fixtures.visits,
-  checks: [{ item: 'bond' }, { item: 'turn' }],
+  checks: [
+    { gate: 'transfer', item: 'bond' },
+    { gate: 'transfer', item: 'turn' },
+  ],
 } as unknown as BenchScript;
 
 const event = (n: number, more: object): LogEvent =>
@@ -28,17 +31,17 @@ const event = (n: number, more: object): LogEvent =>
   }) as LogEvent;
 
 describe('the bench stands where the server says', () => {
-  test.each(fixtures.standings)('$name', ({ done, skipped, turned, want }) => {
+  test.each(fixtures.standings)('$name', ({ done, skipped, turned, checked, want }) => {
     const happened = [
       ...done.map((i) => ({ kind: 'done', payload: visitOf(script, i) })),
       ...skipped.map((i) => ({ kind: 'skip', payload: visitOf(script, i) })),
       ...turned.map((setup) => ({ kind: 'transfer', payload: { setup } })),
+      ...checked.map((item) => ({ kind: 'check', payload: { setup: 's2', item } })),
     ];
-    const { at, step, transfer } = standingOf(
-      script,
-      fold(happened.map((h, i) => event(i + 1, h))),
-    );
-    expect({ at, step, transfer }).toEqual(want);
+    const standing = standingOf(script, fold(happened.map((h, i) => event(i + 1, h))));
+    const { at, step, gate } = standing;
+    expect({ at, step, gate, skipped: standing.skipped }).toEqual(want);
+    expect(standing.done + standing.skipped.length).toBe(done.length + skipped.length);
   });
 
   test.each(fixtures.runs.map((r, i) => ({ ...r, i })))('run $i', ({ order, stones, want }) => {
@@ -55,7 +58,7 @@ test('the checks of a transfer are those of the side that comes up', () => {
   ]);
   const standing = standingOf(script, log);
   expect([...standing.checked]).toEqual(['bond']);
-  expect(standing.transfer).toBe(true);
+  expect(standing.gate).toBe('transfer');
   expect(standing.last?.id).toBe('51');
 });
 

@@ -61,6 +61,8 @@ export const diagramOf = (change: Partial<Diagram> = {}): Diagram => ({
   ...change,
 });
 
+const passes = [{ id: 'cut', name: 'Cut', lap: '600', compound: '' }];
+
 type BenchFacet = BenchScript['facets'][number];
 type BenchVisit = BenchScript['visits'][number];
 
@@ -78,9 +80,9 @@ export const benchFacetOf = (change: Partial<BenchFacet> = {}): BenchFacet => ({
   adapter: false,
   dial: { tooth: 96, cheat: 0, cheatTurns: 0, azimuth: 0 },
   division: null,
-  stop: 'to the centre',
   note: '',
   target: { x: 0, y: 0, z: 0 },
+  touch: { patch: [], false: null, early: 0 },
   ...change,
 });
 
@@ -89,6 +91,9 @@ const benchVisitOf = (i: number, change: Partial<BenchVisit> = {}): BenchVisit =
   setup: 's1',
   pass: 'cut',
   facet: i,
+  adapter: false,
+  first: true,
+  stop: 'to the centre',
   block: i,
   blockEnd: i + 1,
   roundEnd: i + 1,
@@ -125,7 +130,7 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
     { id: 's1', up: 'pavilion', turn: 0 },
     { id: 's2', up: 'crown', turn: 0 },
   ],
-  passes: [{ id: 'cut', name: 'Cut', lap: '600' }],
+  passes,
   facets: [
     benchFacetOf(),
     benchFacetOf({ id: 'f2', dial: dialled(48) }),
@@ -139,8 +144,8 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
     benchVisitOf(3, { block: 1, setup: 's2' }),
   ],
   checks: [
-    { item: 'key', text: 'The key of the dop sits in its notch.' },
-    { item: 'clean', text: 'Both dops are clean.' },
+    { gate: 'transfer', item: 'key', text: 'The key of the dop sits in its notch.' },
+    { gate: 'transfer', item: 'clean', text: 'Both dops are clean.' },
   ],
   cautions: [],
   levels: {
@@ -183,18 +188,17 @@ export const machineOf = (change: Partial<Machine> = {}): Machine => ({
   ...change,
 });
 
-const passes = [{ id: 'cut', name: 'Cut', lap: '600' }];
-
 export const habitsOf = (change: Partial<Habits> = {}): Habits => ({
   id: 'h1',
   name: 'Evenings',
   tick: 'facet',
   long: 'across',
   passes,
+  uses: [],
   firstSide: 'drawn',
   girdle: 'drawn',
   table: 'drawn',
-  girdleFinish: 'polished',
+  tableAt: 'through',
   visiting: 'written',
   turning: 'whole',
   ...change,
@@ -217,10 +221,11 @@ export const choicesOf = (change: Partial<Choices> = {}): Choices => ({
   gear: 96,
   firstSide: 'pavilion',
   passes,
+  uses: [],
   size: { mm: 8, typed: '8', basis: 'width', tier: '' },
   girdle: 'drawn',
   table: 'drawn',
-  girdleFinish: 'polished',
+  tableAt: 'through',
   visiting: 'written',
   turning: 'whole',
   ...change,
@@ -237,6 +242,7 @@ export const stoneOf = (change: Partial<StoneLine> = {}): StoneLine => ({
   material: 'Sphene',
   state: 'planned',
   done: 0,
+  skipped: 0,
   all: 93,
   late: 0,
   sizeMM: 5.5,

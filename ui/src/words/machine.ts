@@ -76,12 +76,6 @@ export const machineWords = {
     round: 'round the wheel',
     pairs: 'in opposite pairs',
   } as Record<string, string>,
-  girdleFinish: 'The girdle is',
-  girdleFinishes: {
-    polished: 'polished like the rest',
-    prepolished: 'pre-polished',
-    cut: 'only cut',
-  } as Record<string, string>,
   turning: 'On another gear',
   turnings: {
     whole: 'one turn for the whole stone',

@@ -11,5 +11,9 @@ export const threadWords = {
   leave: 'Leave it',
   ticked: (n: number) => (n === 1 ? '1 cut ticked' : `${n} cuts ticked`),
   catchUp: 'Drag along it, or use the arrow keys, to tick off what was cut away from the screen.',
-  transferFirst: 'The stone is turned over at the bench before the other side can be ticked.',
+  gateFirst: {
+    transfer: 'The stone is turned over at the bench before the other side can be ticked.',
+    'adapter-on': 'The table adapter is fitted at the bench before the table can be ticked.',
+    'adapter-off': 'The table adapter comes off at the bench before more can be ticked.',
+  },
 };

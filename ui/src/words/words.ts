@@ -1,3 +1,5 @@
+import { benchWords } from './bench';
+
 /** The catalogue of what the interface says. Sentences about the trade come from the server. */
 export const w = {
   name: 'Cressa',
@@ -236,11 +238,6 @@ export const w = {
     girdleTier: 'Girdle tier',
     firstSide: 'Side cut first',
     passes: 'Passes',
-    pass: 'Pass',
-    lap: 'Lap',
-    addPass: 'Add a pass',
-    removePass: (n: string) => `Take out ${n}`,
-    passUp: (n: string) => `${n} earlier`,
     keep: 'Plan this stone',
     change: 'Change the plan',
     saveChange: 'Save the new plan',
@@ -291,55 +288,7 @@ export const w = {
       plan: 'plan changed, now number',
     } as Record<string, string>,
   },
-  bench: {
-    title: 'Bench',
-    leave: 'Leave the bench',
-    done: 'Done',
-    doneRound: (n: number) => `Done: round of ${n}`,
-    doneTier: (n: number) => `Done: tier of ${n}`,
-    back: 'Back',
-    skip: 'Skip',
-    note: 'Note',
-    noteTitle: 'What happened?',
-    noteKeep: 'Keep the note',
-    index: 'Index',
-    angle: 'Angle',
-    now: 'now',
-    after: 'after the cut',
-    pass: (name: string, lap: string) => (lap ? `${name} · ${lap}` : name),
-    progress: (done: number, all: number) => `${done} of ${all}`,
-    first: 'First facet of this side',
-    teethOn: (n: number, to: string) => `+${n} → ${to}`,
-    teethBack: (n: number, to: string) => `−${n} → ${to}`,
-    newAngle: (from: string, to: string) => `protractor from ${from}° to ${to}°`,
-    newPass: (name: string) => `change to ${name}`,
-    between: (below: string, above: string) => `between ${below}° and ${above}° on your protractor`,
-    cheat: (v: string) => `cheat ${v}°`,
-    cheatTurns: (turns: string, v: string) => `cheat ${turns} turn (${v}°)`,
-    cheatMissing: (v: string) => `${v}° left out: no cheater`,
-    noCheater: (gap: string) =>
-      `This machine has no cheater: cut at whole teeth, meets open by up to ${gap}.`,
-    adapter: 'with the table adapter',
-    division: (rising: boolean, deeper: string, girdle: string) =>
-      `Dial a division ${rising ? 'up' : 'down'}: ${deeper} mm deeper` +
-      (girdle ? `, girdle −${girdle} mm` : ''),
-    reading: (v: string) => `for ${v}°, as your protractor reads`,
-    tick: 'Done marks',
-    transfer: 'Turn the stone over',
-    transferLead: (side: string) => `The first side is done. The ${side} comes up now.`,
-    transferDials: (side: string) => `${side} indexes`,
-    transferGo: 'Transfer done',
-    allDone: 'Every facet is cut',
-    allDoneLead: 'Take the stone off the dop, clean, weigh and measure it.',
-    finish: 'Write the logbook card',
-    finished: 'This stone is finished.',
-    late: (n: number) =>
-      n === 1
-        ? '1 entry came in after its card was written. It is kept in the log.'
-        : `${n} entries came in after its card was written. They are kept in the log.`,
-    keys: { done: 'Done', back: 'Back', skip: 'Skip', note: 'Note', leave: 'Leave the bench' },
-    ribbon: 'Cuts of this pass',
-  },
+  bench: benchWords,
   logbook: {
     title: 'Logbook',
     nothing:

@@ -1,9 +1,10 @@
 import type { Habits } from '../../api/client';
+import { lapWords } from '../../words/laps';
 import { machineWords as m } from '../../words/machine';
 import { PickField } from '../fields/PickField';
 import { Row } from '../Row';
 
-type Planned = Pick<Habits, 'girdle' | 'table' | 'visiting' | 'girdleFinish' | 'turning'>;
+type Planned = Pick<Habits, 'girdle' | 'table' | 'visiting' | 'tableAt' | 'turning'>;
 
 interface Props {
   habits: Planned;
@@ -33,10 +34,10 @@ export function HabitChoices({ habits: h, onChange }: Props) {
         onChange={(visiting) => onChange({ visiting })}
       />
       <PickField
-        label={m.girdleFinish}
-        value={h.girdleFinish}
-        options={m.girdleFinishes}
-        onChange={(girdleFinish) => onChange({ girdleFinish })}
+        label={lapWords.tableAt}
+        value={h.tableAt}
+        options={lapWords.tableAts}
+        onChange={(tableAt) => onChange({ tableAt })}
       />
       <PickField
         label={m.turning}

@@ -15,6 +15,16 @@ export interface StoneMarks {
   /** Points to choose from. */
   rings?: readonly RingMark[];
   grab?: Grab;
+  /** Where a facet comes in that is held to the lap for a second. */
+  touch?: Touch;
+}
+
+/** A facet that was held to the lap for a second. */
+export interface Touch {
+  /** The corners of what is flat by then. */
+  patch: readonly Vec[];
+  /** A meet before the right one. */
+  tempting: Vec | undefined;
 }
 
 interface Props extends StoneMarks {
@@ -28,7 +38,7 @@ interface Props extends StoneMarks {
 
 /** The stone's faces as SVG polygons in design units. */
 export function StoneFaces(props: Props) {
-  const { mesh, step, camera, pixel, selected, now, ring, rings, grab, onPick } = props;
+  const { mesh, step, camera, pixel, selected, now, ring, rings, grab, touch, onPick } = props;
   const { tokens } = useTheme();
   const there = useMemo(() => facesAfter(mesh, step), [mesh, step]);
   const drawn = useMemo(() => visibleFaces(mesh, there, camera), [mesh, there, camera]);
@@ -61,6 +71,17 @@ export function StoneFaces(props: Props) {
         .map((r, i) => (
           <Choice key={i} ring={r} at={project(camera, r.at)} pixel={pixel} />
         ))}
+      {touch && (
+        <polygon
+          data-touch=""
+          points={touch.patch.map((p) => project(camera, p).join(',')).join(' ')}
+          fill={tokens.emberWash}
+          stroke={tokens.ember}
+          strokeWidth={2 * pixel}
+          strokeDasharray={`${5 * pixel} ${4 * pixel}`}
+        />
+      )}
+      {touch?.tempting && <Cross at={project(camera, touch.tempting)} pixel={pixel} />}
       {ring && <Ring at={project(camera, ring)} pixel={pixel} colour={tokens.ember} />}
     </g>
   );
@@ -125,6 +146,21 @@ function Ring({ at, pixel, colour }: { at: [number, number]; pixel: number; colo
       <circle cx={at[0]} cy={at[1]} r={11 * pixel} />
       <circle cx={at[0]} cy={at[1]} r={2 * pixel} fill={colour} stroke="none" />
     </g>
+  );
+}
+
+/** A meet that the cut must not stop at. */
+function Cross({ at: [x, y], pixel }: { at: [number, number]; pixel: number }) {
+  const { tokens } = useTheme();
+  const r = 7 * pixel;
+  return (
+    <path
+      data-false-meet=""
+      d={`M${x - r} ${y - r} l${2 * r} ${2 * r} M${x - r} ${y + r} l${2 * r} ${-2 * r}`}
+      stroke={tokens.ink}
+      strokeWidth={3 * pixel}
+      fill="none"
+    />
   );
 }
 

@@ -42,15 +42,15 @@ export function Thread({ script, log, closed, high = 34 }: Props) {
   const say = useNotice();
   const [to, setTo] = useState<number | null>(null);
   const spans = spansOf(script);
-  const sideEnd = lastOfSide(script, state.at);
+  const sideEnd = lastBeforeGate(script, state.at);
   const name = (i: number) => {
     const v = script.visits[i]!;
     const f = script.facets[v.facet]!;
     return `${f.tier} ${f.dial.tooth} · ${passName(script, v.pass)}`;
   };
-  // What is chosen runs from the next cut on, and never over the transfer.
+  // What is chosen runs from the next cut on, and never over the transfer or the adapter.
   const bounded = (i: number) => Math.min(Math.max(i, state.at), sideEnd);
-  const open = !closed && log.known && state.at < script.visits.length && !state.transfer;
+  const open = !closed && log.known && state.at < script.visits.length && !state.gate;
   const chosen = to === null ? [] : stillOpen(state.visited, state.at, to);
   const reach = (e: PointerEvent<Element>) => {
     const x = shareIn(e.currentTarget, e)[0] * wide;
@@ -159,7 +159,7 @@ export function Thread({ script, log, closed, high = 34 }: Props) {
       ) : (
         !closed && (
           <Typography color="text.secondary" variant="body2" sx={{ mt: 1 }}>
-            {state.transfer ? t.transferFirst : t.catchUp}
+            {state.gate ? t.gateFirst[state.gate] : t.catchUp}
           </Typography>
         )
       )}
@@ -183,10 +183,16 @@ function spansOf(script: BenchScript): { x: number; width: number; first: boolea
   });
 }
 
-/** The last visit before the stone is turned over. */
-function lastOfSide(script: BenchScript, at: number): number {
-  const setup = script.visits[at]?.setup;
-  return script.visits.findLastIndex((v) => v.setup === setup);
+/** The last visit before the stone is turned over, or goes onto the adapter or off it. */
+function lastBeforeGate(script: BenchScript, at: number): number {
+  const from = script.visits[at];
+  const alike = (i: number) => {
+    const v = script.visits[i];
+    return v && v.setup === from?.setup && v.adapter === from.adapter;
+  };
+  let last = at;
+  while (alike(last + 1)) last++;
+  return last;
 }
 
 /** The visits from one place to another that are still open. */

@@ -1,11 +1,12 @@
 import type { BenchScript, Dial } from '../../api/client';
 import { signed } from '../../words/numbers';
+import { lapWords } from '../../words/laps';
 import { w } from '../../words/words';
 
 /** What a pass is called, with its lap. */
 export function passName(script: BenchScript, id: string): string {
   const pass = script.passes.find((p) => p.id === id);
-  return pass ? w.bench.pass(pass.name, pass.lap) : '';
+  return pass ? lapWords.line(pass.name, pass.lap, pass.compound) : '';
 }
 
 /** A cheat as it is told beside its tooth, nothing where there is none. */

@@ -98,11 +98,13 @@ interface Props {
   path: string;
   habit: Habit;
   onHabit: (h: Habit) => void;
+  /** Shows the facets that were skipped. */
+  onSkipped: () => void;
   onLeave: () => void;
 }
 
-export function BenchHead({ script, known, state, path, habit, onHabit, onLeave }: Props) {
-  const done = state.visited.filter(Boolean).length;
+export function BenchHead(props: Props) {
+  const { script, known, state, path, habit, onHabit, onSkipped, onLeave } = props;
   return (
     <BenchFrame
       title={`${script.number} · ${script.diagram} · ${script.material}`}
@@ -111,8 +113,13 @@ export function BenchHead({ script, known, state, path, habit, onHabit, onLeave 
       cares={script.cheatGap > 0 && <Care>{w.bench.noCheater(um(script.cheatGap))}</Care>}
     >
       <Typography variant="figures" role="status" aria-label={w.stones.progress} noWrap>
-        {known && w.bench.progress(done, script.visits.length)}
+        {known && w.bench.progress(state.done, script.visits.length)}
       </Typography>
+      {known && state.skipped.length > 0 && (
+        <Button onClick={onSkipped} sx={{ minHeight: 48, flexShrink: 0 }}>
+          {w.bench.skipped(state.skipped.length)}
+        </Button>
+      )}
       <TextField
         select
         label={w.bench.tick}

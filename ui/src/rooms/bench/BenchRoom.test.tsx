@@ -14,6 +14,7 @@ import { w } from '../../words/words';
 import { BenchRoom } from './BenchRoom';
 
 beforeEach(async () => {
+  localStorage.clear();
   await Promise.all([kept.events.clear(), kept.refused.clear(), kept.works.clear()]);
 });
 afterEach(async () => {
@@ -88,11 +89,15 @@ test.each([
 );
 
 test('a habit that is chosen at the bench holds from then on', async () => {
-  await open();
+  const { unmount } = await open();
   await screen.findByText(w.bench.done);
   fireEvent.mouseDown(screen.getByRole('combobox', { name: new RegExp(w.bench.tick) }));
   fireEvent.click(await screen.findByRole('option', { name: machineWords.ticks.tier }));
   expect(screen.getByText(w.bench.doneTier(3))).toBeTruthy();
+  unmount();
+  // A reload keeps it.
+  renderInApp(<BenchRoom />, '/bench/a', '/bench/:id');
+  expect(await screen.findByText(w.bench.doneTier(3))).toBeTruthy();
 });
 
 test('nothing is ticked, skipped or taken back before the log was read', async () => {
@@ -110,7 +115,8 @@ test('Skip leaves a facet out, and Back takes back what was done last', async ()
   await waitFor(() => expect(digits()).toBe('96 41°'));
   press('Enter');
   press('s');
-  expect(progress()).toBe('2 of 4');
+  expect(progress()).toBe('1 of 4');
+  expect(screen.getByRole('button', { name: w.bench.skipped(1) })).toBeTruthy();
   press('Backspace');
   expect(digits()).toBe('48 41°');
   press('ArrowLeft');
@@ -121,10 +127,91 @@ test('Skip leaves a facet out, and Back takes back what was done last', async ()
   expect(log.snapshot(stream).state.marks.size).toBe(0);
 });
 
+test('Back over a whole tier takes back all marks of the tier that was cut last', async () => {
+  const { logs } = await open();
+  await waitFor(() => expect(digits()).toBe('96 41°'));
+  press('Enter');
+  // One mark is taken back by Back alone.
+  expect(screen.queryByText(w.bench.backTier('P1', 1))).toBeNull();
+  press('Enter');
+  fireEvent.click(screen.getByText(w.bench.backTier('P1', 2)));
+  expect(progress()).toBe('0 of 4');
+  await waitFor(() => expect(kindsOf(logs)).toEqual(['done', 'done', 'undo', 'undo']));
+});
+
+test('what was skipped is listed at the end of the pass, with the way to it', async () => {
+  const { facets, visits } = scriptOf();
+  await open({
+    passes: [
+      { id: 'cut', name: 'Cut', lap: '600', compound: '' },
+      { id: 'polish', name: 'Polish', lap: 'tin', compound: 'alumina' },
+    ],
+    facets: facets.slice(0, 3),
+    visits: [
+      ...visits.slice(0, 3),
+      ...[0, 1, 2].map((i) => ({
+        ...{ ...visits[i]!, pass: 'polish', first: false, block: 1 },
+        stop: 'until the 600 scratches are gone; hold the meet',
+        roundEnd: i + 4,
+        blockEnd: 6,
+      })),
+    ],
+  });
+  await waitFor(() => expect(digits()).toBe('96 41°'));
+  for (const key of ['s', 'Enter', 's']) press(key);
+  expect(screen.getByText(w.bench.endOfPass('Cut · 600'))).toBeTruthy();
+  expect(screen.getByText(w.bench.skippedHead(2))).toBeTruthy();
+  // Done does not run on over the list.
+  press('Enter');
+  expect(progress()).toBe('1 of 6');
+  const cutNow = (tooth: number) =>
+    screen.getByRole('button', { name: new RegExp(`P1 at ${tooth} · Cut`) });
+  fireEvent.click(cutNow(24));
+  expect(digits()).toBe('24 41.5°');
+  press('Enter');
+  expect(progress()).toBe('2 of 6');
+  fireEvent.click(cutNow(96));
+  press('s');
+  expect(screen.getByText(w.bench.skippedHead(1))).toBeTruthy();
+  fireEvent.click(screen.getByText(w.bench.goOn));
+  expect(screen.getByText('until the 600 scratches are gone; hold the meet')).toBeTruthy();
+  // From the head it is found again, and a later pass settles it.
+  fireEvent.click(screen.getByRole('button', { name: w.bench.skipped(1) }));
+  expect(cutNow(96)).toBeTruthy();
+  press('o');
+  press('Enter');
+  expect(screen.queryByRole('button', { name: w.bench.skipped(1) })).toBeNull();
+  expect(progress()).toBe('4 of 6');
+});
+
+test('the table is fitted on the adapter, cut through its laps, and the adapter comes off', async () => {
+  const { facets, visits } = scriptOf();
+  const { logs } = await open({
+    facets: [facets[0]!, benchFacetOf({ id: 't', tier: 'T', part: 'crown', adapter: true })],
+    visits: [
+      { ...visits[0]!, roundEnd: 1, blockEnd: 1 },
+      { ...visits[1]!, adapter: true, roundEnd: 2, blockEnd: 2 },
+    ],
+    checks: [{ gate: 'adapter-on', item: 'adapter-fit', text: 'Protractor at 45°.' }],
+  });
+  await waitFor(() => expect(digits()).toBe('96 41°'));
+  press('Enter');
+  expect(screen.getByText(w.bench.adapterOn)).toBeTruthy();
+  press('Enter');
+  fireEvent.click(screen.getByRole('checkbox', { name: /45°/ }));
+  fireEvent.click(screen.getByText(w.bench.adapterOnGo));
+  expect(screen.getByText(w.bench.adapter)).toBeTruthy();
+  press('Enter');
+  fireEvent.click(screen.getByText(w.bench.adapterOffGo));
+  expect(screen.getByText(w.bench.allDone)).toBeTruthy();
+  await waitFor(() => expect(kindsOf(logs)).toEqual(['done', 'check', 'check', 'done', 'check']));
+  expect(logs.stored.slice(-1)[0]!.payload).toEqual({ setup: 's1', item: 'adapter-off' });
+});
+
 test('a changed plan covers the bench, and nothing is cut before it was read', async () => {
   const { logs, server, stream } = await open();
   await waitFor(() => expect(digits()).toBe('96 41°'));
-  elsewhere(logs, stream, 'plan', { no: 2, setups: [] });
+  elsewhere(logs, stream, 'plan', { no: 2, runs: [] });
   await sender.catchUp(server.script.workId, stream);
   expect(await screen.findByText(diskWords.newPlan(2))).toBeTruthy();
   press('Enter');

@@ -6,7 +6,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { BenchScript } from '../../api/client';
 import { benchQuery, fetchScript } from '../../api/stones';
 import { useKeys } from '../../parts/keys';
@@ -17,6 +17,7 @@ import { useStoneLog, type StoneLog } from '../../parts/work/useStoneLog';
 import { threadWords } from '../../words/thread';
 import { w } from '../../words/words';
 import { useKeptOpen } from './reloads';
+import { AdapterScreen } from './AdapterScreen';
 import { BenchEnd } from './BenchEnd';
 import { BenchHead } from './BenchHead';
 import { FacetScreen } from './FacetScreen';
@@ -24,8 +25,11 @@ import { NewPlan } from './NewPlan';
 import { NoteDialog } from './NoteDialog';
 import { standingOf, visitOf } from '../../log/standing';
 import { Thread } from '../../parts/work/Thread';
+import { passName } from '../../parts/work/visitWords';
 import { TransferScreen } from './TransferScreen';
-import { ticked, type Habit } from './work';
+import { SkippedList, SkippedScreen } from './SkippedList';
+import { useHabit } from './useHabit';
+import { leftInPass, takenBack, ticked, type Habit } from './work';
 
 /** At the wheel: one stone, one thing at a time. The whole script is fetched when the bench opens. */
 export function BenchRoom() {
@@ -70,40 +74,71 @@ interface BenchProps {
   leaveTo: string;
   reread: Reread;
   /** Takes back what was done last, in the whole run where it is one. */
-  onBack?: () => void;
+  onBack?: (wholeTier: boolean) => void;
 }
 
 /** The bench with one stone on it. */
 export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps) {
-  const [chosen, setHabit] = useState<Habit>();
-  const habit = chosen ?? (script.tick as Habit);
+  const [habit, setHabit] = useHabit(path, script.tick);
+  const [search, setSearch] = useSearchParams();
+  // A facet that was skipped and is being cut now.
+  const [chosen, setChosen] = useState<number>();
+  // Up to where the skipped facets of a pass were left open.
+  const [leftAt, setLeftAt] = useState<number>();
   const [noting, setNoting] = useState(false);
   const [catching, setCatching] = useState(false);
   const navigate = useNavigate();
   const state = standingOf(script, log.state);
   const visit = script.visits[state.at];
+  const skipped = chosen !== undefined && state.skipped.includes(chosen) ? chosen : undefined;
+  const leftOpen = leftAt === state.at ? [] : leftInPass(script, state);
+  const listing = search.has('skipped') && state.skipped.length > 0;
+  const list = (open: boolean) => setSearch(open ? { skipped: '' } : {}, { replace: true });
   // Until the log was read nobody knows what comes next; a changed plan has to be read first.
   const changed = log.state.plan > script.planNo;
   // Its card may have been written at another screen while this bench was open.
   const closed = script.finished || log.state.finished;
   const ready = log.known && !changed && !closed;
 
-  const back = () => state.last && log.add([{ kind: 'undo', payload: { undoes: state.last.id } }]);
+  const back = (wholeTier: boolean) => {
+    if (onBack) onBack(wholeTier);
+    else if (state.last) log.add(takenBack(script, state, wholeTier));
+  };
   const happen = (kind: 'done' | 'skip', habit: Habit): Happening[] =>
     ticked(script, state, habit).map((i) => ({ kind, payload: visitOf(script, i) }));
   const leave = () => void navigate(leaveTo);
-  const cutting = ready && visit && !state.transfer;
+  const one = ready ? skipped : undefined;
+  const cutting = ready && visit && !state.gate && leftOpen.length === 0 && !listing;
+  const cut = (i: number) => {
+    list(false);
+    setChosen(i);
+  };
   const actions = {
-    done: () => cutting && log.add(happen('done', habit)),
-    skip: () => cutting && log.add(happen('skip', 'facet')),
-    back: () => ready && (onBack ?? back)(),
+    done: () => {
+      if (one !== undefined) log.add([{ kind: 'done', payload: visitOf(script, one) }]);
+      else if (cutting) log.add(happen('done', habit));
+    },
+    skip: () => {
+      if (one !== undefined) setChosen(undefined);
+      else if (cutting) log.add(happen('skip', 'facet'));
+    },
+    back: () => {
+      if (one !== undefined) setChosen(undefined);
+      else if (listing) list(false);
+      else if (ready) back(false);
+    },
+    backTier: () => {
+      if (ready && one === undefined && !listing) back(true);
+    },
     note: () => setNoting(true),
     catchUp: () => setCatching(true),
   };
   useKeys([
     { keys: ['Enter', ' '], label: w.bench.keys.done, run: actions.done },
     { keys: ['Backspace', 'ArrowLeft'], label: w.bench.keys.back, run: actions.back },
+    { keys: ['Shift+Backspace'], label: w.bench.keys.backTier, run: actions.backTier },
     { keys: ['s'], label: w.bench.keys.skip, run: actions.skip },
+    { keys: ['o'], label: w.bench.keys.skipped, run: () => list(!listing) },
     { keys: ['n'], label: w.bench.keys.note, run: actions.note },
     { keys: ['c'], label: threadWords.open, run: actions.catchUp },
     { keys: ['Escape'], label: w.bench.keys.leave, run: leave },
@@ -115,13 +150,37 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     if (!log.known) return null;
     if (changed) return <NewPlan no={log.state.plan} onRead={reread} />;
     if (closed) return <BenchEnd stone={script.stoneId} finished late={log.state.late} />;
-    if (!visit) return <BenchEnd stone={script.stoneId} onBack={actions.back} />;
-    if (state.transfer)
+    if (one !== undefined)
+      return <FacetScreen {...{ script, state }} at={one} count={1} habit="facet" {...actions} />;
+    if (listing || leftOpen.length > 0)
+      return (
+        <SkippedScreen
+          script={script}
+          places={listing ? state.skipped : leftOpen}
+          step={state.step}
+          pass={listing ? '' : passName(script, script.visits[state.at - 1]!.pass)}
+          onCut={cut}
+          go={listing ? w.bench.back : w.bench.goOn}
+          onGo={listing ? actions.back : () => setLeftAt(state.at)}
+        />
+      );
+    if (state.gate === 'transfer')
       return <TransferScreen script={script} state={state} log={log} onBack={actions.back} />;
+    if (state.gate)
+      return <AdapterScreen script={script} state={state} log={log} onBack={actions.back} />;
+    if (!visit)
+      return (
+        <BenchEnd stone={script.stoneId} onBack={actions.back}>
+          {state.skipped.length > 0 && (
+            <SkippedList script={script} places={state.skipped} onCut={cut} />
+          )}
+        </BenchEnd>
+      );
     return (
       <FacetScreen
         script={script}
         state={state}
+        at={state.at}
         count={ticked(script, state, habit).length}
         habit={habit}
         {...actions}
@@ -137,6 +196,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         path={path}
         habit={habit}
         onHabit={setHabit}
+        onSkipped={() => list(true)}
         onLeave={leave}
       />
       <Box sx={{ flexGrow: 1, minHeight: 0 }}>{screen()}</Box>

@@ -5,6 +5,7 @@ import type { ReactNode } from 'react';
 import type { BenchScript } from '../../api/client';
 import { vec, type Side } from '../../parts/stone/geometry';
 import { Profile } from '../../parts/stone/Profile';
+import type { Touch } from '../../parts/stone/StoneFaces';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { faces } from '../../theme/tokens';
 import { angle, plain, thousandths } from '../../words/numbers';
@@ -13,16 +14,19 @@ import { w } from '../../words/words';
 import { Ribbon } from './Ribbon';
 import type { BenchState } from '../../log/standing';
 import { cheatOf, passName } from '../../parts/work/visitWords';
-import { moves, type Habit } from './work';
+import { lastTier, moves, type Habit } from './work';
 
 interface Props {
   script: BenchScript;
   state: BenchState;
+  /** Place of the visit to cut: the next one, or one that was skipped. */
+  at: number;
   /** How many facets Done ticks. */
   count: number;
   habit: Habit;
   done: () => void;
   back: () => void;
+  backTier: () => void;
   skip: () => void;
   note: () => void;
   catchUp: () => void;
@@ -33,15 +37,15 @@ const short = '@media (max-height: 600px)';
 
 /** The facet to cut now, readable from a metre. */
 export function FacetScreen(props: Props) {
-  const { script, state } = props;
-  const visit = script.visits[state.at]!;
+  const { script, state, at } = props;
+  const visit = script.visits[at]!;
   const facet = script.facets[visit.facet]!;
-  const before = script.visits[state.at - 1];
+  const before = script.visits[at - 1];
   const last = before && before.setup === visit.setup ? script.facets[before.facet] : undefined;
-  const changes = moves(script, state.at);
+  const changes = at === state.at ? moves(script, at) : [w.bench.thisOne];
   return (
     <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))' }}>
-      <Pictures script={script} state={state} />
+      <Pictures script={script} at={at} />
       <Box
         sx={{
           display: 'flex',
@@ -56,7 +60,7 @@ export function FacetScreen(props: Props) {
         <Typography variant="h2" component="p" sx={{ pt: 2, fontSize: '1.375rem' }}>
           {facet.tier} · {passName(script, visit.pass)}
         </Typography>
-        <Ribbon script={script} state={state} />
+        <Ribbon script={script} state={state} at={at} />
         <Box
           sx={{
             flexGrow: 1,
@@ -95,7 +99,7 @@ export function FacetScreen(props: Props) {
             </Digits>
           </Box>
           <Typography sx={{ fontSize: 32, lineHeight: 1.2, [short]: { fontSize: 20 } }} data-stop>
-            {facet.stop}
+            {visit.stop}
           </Typography>
           <Typography sx={{ fontSize: '1.125rem', color: 'secondary.main', fontWeight: 600 }}>
             {changes.join(' · ')}
@@ -169,21 +173,33 @@ const marks: Record<string, object> = {
   '°': { fontSize: '0.5em', verticalAlign: '0.5em' },
 };
 
-function Controls({ count, habit, done, back, skip, note, catchUp }: Props) {
+function Controls(props: Props) {
+  const { script, state, at, count, habit, done, back, backTier, skip, note, catchUp } = props;
   const word =
     habit === 'facet' || count === 1
       ? w.bench.done
       : habit === 'round'
         ? w.bench.doneRound(count)
         : w.bench.doneTier(count);
+  const tier = lastTier(script, state);
+  const tierName = tier[0] !== undefined && script.facets[script.visits[tier[0]]!.facet]!.tier;
+  const others = [
+    { name: w.bench.back, run: back },
+    ...(tierName && tier.length > 1 && at === state.at
+      ? [{ name: w.bench.backTier(tierName, tier.length), run: backTier }]
+      : []),
+    { name: at === state.at ? w.bench.skip : w.bench.leaveOpen, run: skip },
+    { name: w.bench.note, run: note },
+    { name: threadWords.open, run: catchUp },
+  ];
   return (
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: 'repeat(4, 1fr)',
+        gridTemplateColumns: `repeat(${others.length}, minmax(0, 1fr))`,
         gap: 2,
         flexShrink: 0,
-        [short]: { gridTemplateColumns: '2fr repeat(4, 1fr)' },
+        [short]: { gridTemplateColumns: `2fr repeat(${others.length}, 1fr)` },
       }}
     >
       <Button
@@ -200,13 +216,12 @@ function Controls({ count, habit, done, back, skip, note, catchUp }: Props) {
       >
         {word}
       </Button>
-      {[
-        { name: w.bench.back, run: back },
-        { name: w.bench.skip, run: skip },
-        { name: w.bench.note, run: note },
-        { name: threadWords.open, run: catchUp },
-      ].map(({ name, run }) => (
-        <Button key={name} onClick={run} sx={{ minHeight: 64, fontSize: '1.125rem' }}>
+      {others.map(({ name, run }) => (
+        <Button
+          key={name}
+          onClick={run}
+          sx={{ minHeight: 64, minWidth: 0, px: 1, fontSize: '1.0625rem', lineHeight: 1.2 }}
+        >
           {name}
         </Button>
       ))}
@@ -214,12 +229,16 @@ function Controls({ count, habit, done, back, skip, note, catchUp }: Props) {
   );
 }
 
-/** The stone now, and as it is after the cut, with the point that the cut runs to ringed. */
-function Pictures({ script, state }: { script: BenchScript; state: BenchState }) {
-  const visit = script.visits[state.at]!;
+/**
+ * The stone now, with the point that the cut runs to ringed and where it comes in after a second, and
+ * as it is after the cut.
+ */
+function Pictures({ script, at }: { script: BenchScript; at: number }) {
+  const visit = script.visits[at]!;
   const facet = script.facets[visit.facet]!;
   const up = script.setups[facet.setup]!.up as Side;
   const marks = { ring: vec(facet.target), now: facet.no };
+  const touch = visit.first ? touchOf(facet) : undefined;
   return (
     <Box sx={{ minHeight: 0, display: 'flex', flexDirection: 'column', p: 2 }}>
       <Box sx={{ flex: '1 1 0', minHeight: 0 }}>
@@ -230,9 +249,19 @@ function Pictures({ script, state }: { script: BenchScript; state: BenchState })
           wheel={script.wheel}
           current={facet.dial}
           label={`${w.drawing.inWheel(up)}, ${w.bench.now}`}
+          touch={touch}
           {...marks}
         />
       </Box>
+      <Typography color="text.secondary" sx={{ textAlign: 'center', minHeight: 24 }}>
+        {[
+          touch && w.bench.touch,
+          facet.atMeet && w.bench.stopHere,
+          touch?.tempting && w.bench.falseMeet(plain(facet.touch.early)),
+        ]
+          .filter(Boolean)
+          .join(' ')}
+      </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', height: '30%', gap: 2 }}>
         <Captioned caption={w.bench.after}>
           <StoneInWheel
@@ -256,6 +285,12 @@ function Pictures({ script, state }: { script: BenchScript; state: BenchState })
       </Box>
     </Box>
   );
+}
+
+/** Where a facet comes in, for the drawing. */
+function touchOf({ touch }: BenchScript['facets'][number]): Touch | undefined {
+  if (touch.patch.length === 0) return undefined;
+  return { patch: touch.patch.map(vec), tempting: touch.false ? vec(touch.false) : undefined };
 }
 
 function Captioned({ caption, children }: { caption: string; children: ReactNode }) {

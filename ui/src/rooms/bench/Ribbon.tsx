@@ -7,17 +7,19 @@ import type { BenchState } from '../../log/standing';
 interface Props {
   script: BenchScript;
   state: BenchState;
+  /** Place of the visit that is shown. */
+  at: number;
 }
 
 /** The cuts of this pass as ticks: hollow until on disk, then filled; skipped ones struck through. */
-export function Ribbon({ script, state }: Props) {
+export function Ribbon({ script, state, at }: Props) {
   const { tokens } = useTheme();
-  const now = script.visits[state.at]!;
+  const now = script.visits[at]!;
   const places = script.visits.flatMap((v, i) =>
-    v.setup === now.setup && v.pass === now.pass ? [i] : [],
+    v.setup === now.setup && v.pass === now.pass && v.adapter === now.adapter ? [i] : [],
   );
   const tierOf = (i: number) => script.facets[script.visits[i]!.facet]!.tier;
-  const done = places.filter((i) => state.visited[i]).length;
+  const done = places.filter((i) => state.visited[i] && !state.skipped.includes(i)).length;
   return (
     <Box
       role="img"
@@ -37,12 +39,12 @@ export function Ribbon({ script, state }: Props) {
               height: 14,
               ml: begins ? 1 : 0,
               border: '1.5px solid',
-              borderColor: i === state.at ? tokens.ember : mark ? tokens.copper : tokens.hairline,
+              borderColor: i === at ? tokens.ember : mark ? tokens.copper : tokens.hairline,
               background: filled
                 ? mark?.kind === 'skip'
                   ? `linear-gradient(135deg, transparent 44%, ${tokens.copper} 44% 56%, transparent 56%)`
                   : tokens.copper
-                : i === state.at
+                : i === at
                   ? tokens.emberWash
                   : 'transparent',
             }}

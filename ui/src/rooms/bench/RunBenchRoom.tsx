@@ -15,6 +15,7 @@ import { useKeptOpen } from './reloads';
 import { Bench, type Reread } from './BenchRoom';
 import { latest, nextStone } from '../../log/run';
 import { standingOf } from '../../log/standing';
+import { takenBack } from './work';
 
 /** The wheel for a run: one stone is on the dop, the others lie beside it. */
 export function RunBenchRoom() {
@@ -45,11 +46,10 @@ function RunBench({ run, path, reread }: { run: RunScript; path: string; reread:
     run.script.visits,
     standings.map((s, i) => ({ at: s.at, closed: closed[i]! })),
   );
-  const back = () => {
+  const back = (wholeTier: boolean) => {
     // What was done to a finished stone stays done.
     const last = latest(standings.map((s, i) => (closed[i] ? undefined : s.last)));
-    if (last !== undefined)
-      logs[last]!.add([{ kind: 'undo', payload: { undoes: standings[last]!.last!.id } }]);
+    if (last !== undefined) logs[last]!.add(takenBack(scripts[last]!, standings[last]!, wholeTier));
   };
   if (now === undefined)
     return (
@@ -58,7 +58,7 @@ function RunBench({ run, path, reread }: { run: RunScript; path: string; reread:
           {runWords.done}
         </Typography>
         <Box sx={{ display: 'flex', gap: 2 }}>
-          <Button onClick={back}>{w.bench.back}</Button>
+          <Button onClick={() => back(false)}>{w.bench.back}</Button>
           <Button variant="contained" component={Link} to={leaveTo}>
             {runWords.toRun}
           </Button>

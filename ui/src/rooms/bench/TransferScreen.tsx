@@ -1,7 +1,5 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import Typography from '@mui/material/Typography';
 import type { BenchScript } from '../../api/client';
 import { Sheet } from '../../parts/Sheet';
@@ -12,6 +10,7 @@ import type { StoneLog } from '../../parts/work/useStoneLog';
 import { w } from '../../words/words';
 import type { BenchState } from '../../log/standing';
 import { cheatOf } from '../../parts/work/visitWords';
+import { GateChecks } from './GateChecks';
 
 interface Props {
   script: BenchScript;
@@ -26,15 +25,6 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
   const no = script.facets[visit.facet]!.setup;
   const up = script.setups[no]!.up as Side;
   const cutSoFar = script.facets.findIndex((f) => f.setup === no);
-  const check = (item: string) => {
-    const { setup } = visit;
-    const made = log.state.checks.get(`${setup}/${item}`)?.events.at(-1);
-    log.add([
-      made
-        ? { kind: 'undo', payload: { undoes: made.id } }
-        : { kind: 'check', payload: { setup, item } },
-    ]);
-  };
   return (
     <Box
       sx={{
@@ -58,16 +48,7 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
           height={220}
           first={up === 'crown' ? 'pavilion' : 'crown'}
         />
-        {script.checks.map((c) => (
-          <FormControlLabel
-            key={c.item}
-            sx={{ display: 'flex', alignItems: 'flex-start', minHeight: 64, py: 1 }}
-            control={
-              <Checkbox checked={state.checked.has(c.item)} onChange={() => check(c.item)} />
-            }
-            label={c.text}
-          />
-        ))}
+        <GateChecks script={script} state={state} log={log} />
       </Box>
       <Box>
         <Typography variant="h2">{w.bench.transferDials(w.tiers.parts[up]!)}</Typography>

@@ -1,4 +1,5 @@
 import type { BenchScript } from '../../api/client';
+import type { Happening } from '../../log/events';
 import type { BenchState } from '../../log/standing';
 import { passName } from '../../parts/work/visitWords';
 import { angle } from '../../words/numbers';
@@ -14,6 +15,41 @@ export function ticked(script: BenchScript, state: BenchState, habit: Habit): nu
   const end = { facet: state.at + 1, round: next.roundEnd, tier: next.blockEnd }[habit];
   const places = Array.from({ length: end - state.at }, (_, i) => state.at + i);
   return places.filter((i) => !state.visited[i]);
+}
+
+/** What the last act was a part of: the visits to one tier in one pass, as far as they are marked. */
+export function lastTier(script: BenchScript, state: BenchState): number[] {
+  const { last } = state;
+  const at = state.visited.findIndex((m) => m?.events.some((e) => e.id === last?.id));
+  const of = script.visits[at];
+  if (!of) return [];
+  const own = (i: number) => {
+    const v = script.visits[i];
+    return state.visited[i] && v?.block === of.block && v.pass === of.pass;
+  };
+  return script.visits.flatMap((_, i) => (own(i) ? [i] : []));
+}
+
+/** What Back adds to the log: the last act is taken back or, over a whole tier, all of its marks. */
+export function takenBack(script: BenchScript, state: BenchState, wholeTier: boolean): Happening[] {
+  const tier = wholeTier ? lastTier(script, state) : [];
+  const ids = tier.map((i) => state.visited[i]!.events.at(-1)!.id);
+  if (ids.length === 0 && state.last) ids.push(state.last.id);
+  return ids.map((undoes) => ({ kind: 'undo', payload: { undoes } }));
+}
+
+/**
+ * The skipped facets of the pass that has just ended, from which the work would go on without them.
+ */
+export function leftInPass(script: BenchScript, state: BenchState): number[] {
+  const { at } = state;
+  const before = script.visits[at - 1];
+  const next = script.visits[at];
+  if (!before || !next || (before.pass === next.pass && before.setup === next.setup)) return [];
+  return state.skipped.filter((i) => {
+    const v = script.visits[i]!;
+    return v.pass === before.pass && v.setup === before.setup;
+  });
 }
 
 /** What is changed at the machine from the last visit to this one, as people say it. */

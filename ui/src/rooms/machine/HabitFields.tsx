@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import type { Habits } from '../../api/client';
-import { PassList } from '../../parts/work/PassList';
+import { LapChoices } from '../../parts/work/LapChoices';
 import { PickField } from '../../parts/fields/PickField';
 import { machineWords as m } from '../../words/machine';
 import { Row } from '../../parts/Row';
@@ -43,8 +43,8 @@ export function HabitFields({ habits: h, onChange }: Props) {
         />
       </Row>
       <HabitChoices habits={h} onChange={onChange} />
-      <Box sx={{ maxWidth: 560 }}>
-        <PassList head={m.passes} passes={h.passes} onChange={(passes) => onChange({ passes })} />
+      <Box sx={{ maxWidth: 640 }}>
+        <LapChoices head={m.passes} laps={h} onChange={onChange} />
       </Box>
     </Box>
   );

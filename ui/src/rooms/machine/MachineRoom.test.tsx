@@ -111,7 +111,7 @@ test('settings that were changed elsewhere are shown beside these, and one is ch
   const dialog = await screen.findByRole('dialog');
   expect(within(dialog).getByText(/wheel by the window: 80 ·/)).toBeTruthy();
   expect(within(dialog).getByText(/wheel by the window: 120 ·/)).toBeTruthy();
-  expect(within(dialog).getByText('Weekends: Cut 600')).toBeTruthy();
+  expect(within(dialog).getByText('Weekends: Cut · 600')).toBeTruthy();
   expect(server.saved).toEqual([]);
   fireEvent.click(within(dialog).getByText(w.conflict.theirs));
   await waitFor(() => expect(field(m.gears).value).toBe('120'));

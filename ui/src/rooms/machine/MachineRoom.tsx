@@ -18,6 +18,7 @@ import { Refusal } from '../../parts/forms/Refusal';
 import { angle } from '../../words/numbers';
 import { machineWords as m } from '../../words/machine';
 import { w } from '../../words/words';
+import { lapLines } from '../../parts/work/lapUse';
 import { DevicesDesk } from './DevicesDesk';
 import { HabitFields } from './HabitFields';
 import { MachineFields } from './MachineFields';
@@ -195,7 +196,7 @@ function linesOf(s: Settings): string[] {
     ...s.machines.map(
       (k) => `${k.name}: ${k.gears.join(' ')} · ${angle(k.angleStep)}° · ${m.cheaters[k.cheater]}`,
     ),
-    ...s.habits.map((h) => `${h.name}: ${h.passes.map((p) => `${p.name} ${p.lap}`).join(', ')}`),
+    ...s.habits.map((h) => `${h.name}: ${lapLines(h).join(', ')}`),
     ...s.materials.map((o) => `${o.name} n ${o.refractiveIndex.low}`),
   ];
 }

@@ -8,7 +8,8 @@ import { materialsQuery, usualQuery } from '../../api/settings';
 import { assessmentQuery } from '../../api/stones';
 import { plannedLighting } from '../../parts/light/lighting';
 import { Care } from '../../parts/Page';
-import { PassList } from '../../parts/work/PassList';
+import { LapChoices } from '../../parts/work/LapChoices';
+import { repolished } from '../../parts/work/lapUse';
 import { Refusal } from '../../parts/forms/Refusal';
 import { angle, mm, um } from '../../words/numbers';
 import { fitWords } from '../../words/fit';
@@ -43,10 +44,15 @@ export function PlanDesk(props: Props) {
   const materials = useQuery(materialsQuery);
   const assessed = useQuery(assessmentQuery(diagramId, revision, useDeferredValue(choices)));
   const a = assessed.data;
-  const set = (change: Partial<Choices>) => onChange({ ...choices, ...change });
+  const materialOf = (name: string) => materials.data?.find((m) => m.name === name);
+  const material = materialOf(choices.material);
+  const set = (change: Partial<Choices>) => {
+    const next = { ...choices, ...change };
+    const passes = repolished(next.passes, material, materialOf(next.material));
+    onChange({ ...next, passes });
+  };
   const usual = useQuery(usualQuery).data;
   const lighting = a && usual && plannedLighting(a, choices.material, usual);
-  const material = materials.data?.find((m) => m.name === choices.material);
   return (
     <StoneDesk
       stone={a?.stone ?? undefined}
@@ -98,10 +104,12 @@ export function PlanDesk(props: Props) {
       {lighting && (
         <PlanLight assessment={a} lighting={lighting} choices={choices} to={diagramId} />
       )}
-      <PassList
+      <LapChoices
         head={w.stones.passes}
-        passes={choices.passes}
-        onChange={(passes) => set({ passes })}
+        laps={choices}
+        tiers={a?.laps}
+        material={material}
+        onChange={set}
       />
       {material && (
         <Box component="section" aria-label={w.stones.cautions} sx={{ my: 4 }}>

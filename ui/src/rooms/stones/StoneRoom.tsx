@@ -20,6 +20,7 @@ import { runWords } from '../../words/runs';
 import { machineWords as m } from '../../words/machine';
 import { workWords } from '../../words/works';
 import { w } from '../../words/words';
+import { lapLines } from '../../parts/work/lapUse';
 import { plannedLighting } from '../../parts/light/lighting';
 import { StoneDesk } from '../../parts/stone/StoneDesk';
 import { useSelectedTier } from '../../parts/stone/useSelectedTier';
@@ -208,7 +209,7 @@ function linesOf(c: Choices): string[] {
     `${w.stones.gear} ${c.gear}`,
     `${mm(c.size.mm)} ${w.stones.bases[c.size.basis]} ${c.size.tier}`,
     `${w.stones.firstSide}: ${c.firstSide}`,
-    `${m.girdleFinishes[c.girdleFinish]} · ${m.visitings[c.visiting]}`,
-    ...c.passes.map((p) => `${p.name} ${p.lap}`),
+    m.visitings[c.visiting]!,
+    ...lapLines(c),
   ];
 }

@@ -84,6 +84,7 @@ function OnTheDop({ stone }: { stone: StoneLine }) {
       </Typography>
       <Typography color="text.secondary">
         {stone.diagram} · {stone.material} · {w.today.progress(stone.done, stone.all)}
+        <Skipped stone={stone} />
       </Typography>
       <Await query={script}>
         {(s) => {
@@ -127,7 +128,7 @@ function OnTheDop({ stone }: { stone: StoneLine }) {
                   <br />
                   {angle(facet.angle)}°
                 </Typography>
-                <Typography sx={{ maxWidth: 220, mb: 4 }}>{facet.stop}</Typography>
+                <Typography sx={{ maxWidth: 220, mb: 4 }}>{visit.stop}</Typography>
                 <Button component={Link} to={`/bench/${stone.id}`} variant="contained">
                   {w.today.resume}
                 </Button>
@@ -150,32 +151,49 @@ function Group({ head, stones }: { head: string; stones: StoneLine[] }) {
       {stones.map((s) => (
         <Box
           key={s.id}
-          component={Link}
-          to={pathOf(s)}
-          sx={{
-            display: 'flex',
-            gap: 3,
-            alignItems: 'center',
-            py: 1.5,
-            borderBottom: 1,
-            borderColor: 'divider',
-            color: 'text.primary',
-            textDecoration: 'none',
-            '&:hover': { background: (t) => t.tokens.sheet },
-          }}
+          sx={{ display: 'flex', alignItems: 'center', borderBottom: 1, borderColor: 'divider' }}
         >
-          <Thumbnail hash={s.picture} size={44} />
-          <Box sx={{ minWidth: 0 }}>
-            <Typography noWrap>
-              {s.number} · {titleOf(s)}
-            </Typography>
-            <Typography variant="body2" color="text.secondary" noWrap>
-              {s.promised ? repairWords.dueOn(dayOf(s.promised)) : `${aboutOf(s)} · ${s.material}`}
-              {s.state === 'cutting' && s.all > 0 && ` · ${w.today.progress(s.done, s.all)}`}
-            </Typography>
+          <Box
+            component={Link}
+            to={pathOf(s)}
+            sx={{
+              display: 'flex',
+              gap: 3,
+              alignItems: 'center',
+              flexGrow: 1,
+              minWidth: 0,
+              py: 1.5,
+              color: 'text.primary',
+              textDecoration: 'none',
+              '&:hover': { background: (t) => t.tokens.sheet },
+            }}
+          >
+            <Thumbnail hash={s.picture} size={44} />
+            <Box sx={{ minWidth: 0 }}>
+              <Typography noWrap>
+                {s.number} · {titleOf(s)}
+              </Typography>
+              <Typography variant="body2" color="text.secondary" noWrap>
+                {s.promised
+                  ? repairWords.dueOn(dayOf(s.promised))
+                  : `${aboutOf(s)} · ${s.material}`}
+                {s.state === 'cutting' && s.all > 0 && ` · ${w.today.progress(s.done, s.all)}`}
+              </Typography>
+            </Box>
           </Box>
+          <Skipped stone={s} />
         </Box>
       ))}
     </Box>
+  );
+}
+
+/** How many facets of a stone were skipped and are still open, with the way to them. */
+function Skipped({ stone: s }: { stone: StoneLine }) {
+  if (s.skipped === 0 || s.state === 'finished') return null;
+  return (
+    <Button component={Link} to={`/bench/${s.id}?skipped`} size="small" sx={{ flexShrink: 0 }}>
+      {w.bench.skipped(s.skipped)}
+    </Button>
   );
 }

@@ -1,0 +1,65 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import type { BenchScript } from '../../api/client';
+import type { BenchState } from '../../log/standing';
+import { Profile } from '../../parts/stone/Profile';
+import type { StoneLog } from '../../parts/work/useStoneLog';
+import { passName } from '../../parts/work/visitWords';
+import { w } from '../../words/words';
+import { GateChecks } from './GateChecks';
+
+interface Props {
+  script: BenchScript;
+  state: BenchState;
+  log: StoneLog;
+  onBack: () => void;
+}
+
+/** The stone goes onto the table adapter, or comes off it. */
+export function AdapterScreen({ script, state, log, onBack }: Props) {
+  const on = state.gate === 'adapter-on';
+  const visit = on ? script.visits[state.at]! : script.visits[state.at - 1]!;
+  const laps = script.visits.filter((v) => v.adapter && v.setup === visit.setup);
+  const passes = [...new Set(laps.map((v) => passName(script, v.pass)))];
+  return (
+    <Box
+      sx={{
+        height: '100%',
+        overflow: 'auto',
+        display: 'grid',
+        gridTemplateColumns: 'repeat(2, minmax(0, 1fr))',
+        gap: 4,
+        p: 4,
+      }}
+    >
+      <Box sx={{ minHeight: 0 }}>
+        <Profile mesh={script.mesh} step={visit.now} levels={script.levels} />
+      </Box>
+      <Box>
+        <Typography variant="h1" component="h2" gutterBottom>
+          {on ? w.bench.adapterOn : w.bench.adapterOff}
+        </Typography>
+        <Typography sx={{ mb: 3, fontSize: '1.25rem' }}>
+          {on ? w.bench.adapterOnLead(passes.join(', ')) : w.bench.adapterOffLead}
+        </Typography>
+        <GateChecks script={script} state={state} log={log} />
+        <Box sx={{ display: 'flex', gap: 2, mt: 3 }}>
+          <Button onClick={onBack} sx={{ minHeight: 64 }}>
+            {w.bench.back}
+          </Button>
+          <Button
+            variant="contained"
+            color="primary"
+            sx={{ minHeight: 64, flexGrow: 1, fontSize: '1.25rem' }}
+            onClick={() =>
+              log.add([{ kind: 'check', payload: { setup: visit.setup, item: state.gate } }])
+            }
+          >
+            {on ? w.bench.adapterOnGo : w.bench.adapterOffGo}
+          </Button>
+        </Box>
+      </Box>
+    </Box>
+  );
+}
