@@ -151,15 +151,21 @@ func (f *filler) send(ctx context.Context, events []journal.Event) error {
 	return err
 }
 
-// machines are the two that stand in the workshop: one to cut on, and an old one
-// without a cheater for the school classes.
+// machines are those that stand in the workshop: one to cut on, an old one without a cheater for
+// the school classes, and a jamb for those who hold the stone by hand.
 func machines() []workshop.Machine {
 	bench := workshop.DefaultMachine()
 	bench.Name, bench.Gears = "Window bench", []int{64, 72, 96}
 	school := bench
 	school.ID, school.Name, school.Gears = "school", "School machine", []int{64, 96}
 	school.AngleStep, school.Repeatability, school.Cheater, school.HeightStep = 0.5, 0.15, workshop.CheaterNone, 0
-	return []workshop.Machine{bench, school}
+	jamb := school
+	jamb.ID, jamb.Name, jamb.Gears = "jamb", "Peg and jamb", []int{64}
+	jamb.Setting, jamb.Pegs, jamb.TableAdapter = workshop.InHoles, []float64{120}, 0
+	for height := 44.0; height <= 110; height += 2 {
+		jamb.Holes = append(jamb.Holes, height)
+	}
+	return []workshop.Machine{bench, school, jamb}
 }
 
 // quickHabits are for practice glass: the girdle is not polished.

@@ -50,7 +50,7 @@ func TestFromAPrintedSheetToTheFirstFacet(t *testing.T) {
 	act(func() { u.choose("Material", "Topaz") })
 	u.mentions("1.609")
 	act(func() { u.click("Fit to my machine and stone") })
-	u.mentions("Angles your protractor cannot set")
+	u.mentions("Angles your machine cannot set")
 	u.until(`!document.querySelector('[role=dialog] [role=progressbar]')`)
 	u.mentions("Gear")
 	act(func() { u.click("Take it") })

@@ -123,7 +123,7 @@ func TestThePlanAndTheBenchRespectTheMachine(t *testing.T) {
 	u.mentions("No gear of yours fits without a cheat.")
 	u.mentions("None of your gears fits without a cheat, and the machine has no cheater")
 	u.click("Plan a stone")
-	u.see("P2: 42.5° lies between two steps of your protractor, 42° and 43°.")
+	u.see("P2: 42.5° lies between two settings of your machine, 42° and 43°.")
 	u.mentions("your machine has no cheater. Cut at whole teeth, meets open by up to")
 	u.mentions("None of this machine’s gears fits without a cheat.")
 	u.choose("Material", "Fluorite")
@@ -137,7 +137,7 @@ func TestThePlanAndTheBenchRespectTheMachine(t *testing.T) {
 
 	// Skip, note and round.
 	u.press("s")
-	u.see("1 of 219")
+	u.see("1 skipped")
 	u.until(`document.querySelectorAll('[data-tick=disk]').length === 1`)
 	u.press("n")
 	u.see("What happened?")
@@ -145,7 +145,7 @@ func TestThePlanAndTheBenchRespectTheMachine(t *testing.T) {
 	u.press(kb.Enter)
 	u.choose("Done marks", "a round at one angle")
 	u.press(kb.Enter)
-	u.see("12 of 219")
+	u.see("11 of 219")
 	u.press("?")
 	u.see("Leave the bench")
 	u.click("Close")

@@ -60,6 +60,9 @@ type BenchFacet struct {
 	// the table adapter.
 	Reading float64 `json:"reading"`
 	Adapter bool    `json:"adapter"`
+	// Hole is what sets the angle instead on a machine with holes, null on another and for level
+	// and upright facets.
+	Hole *Hole `json:"hole"`
 	// Division is what one division of the height dial does, null without a dial.
 	Division *Division `json:"division"`
 	Note     string    `json:"note"`
@@ -67,6 +70,16 @@ type BenchFacet struct {
 	AtMeet   bool      `json:"atMeet"`
 	// Touch is where the facet comes in after a second on the lap.
 	Touch BenchTouch `json:"touch"`
+}
+
+// Hole is a hole of a jamb with the peg that stands in it.
+type Hole struct {
+	// No counts the holes from 1. Height and Peg, the peg's length, are in mm.
+	No     int     `json:"no"`
+	Height float64 `json:"height"`
+	Peg    float64 `json:"peg"`
+	// Angle is what they set, in degrees.
+	Angle float64 `json:"angle"`
 }
 
 // BenchTouch is a facet that was held to the lap for a second.
@@ -169,6 +182,9 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		}
 		if division, ok := a.Machine.Division(f.Angle); ok {
 			facet.Division = (*Division)(&division)
+		}
+		if hole, ok := a.Machine.HoleFor(f.Angle); ok {
+			facet.Hole = (*Hole)(&hole)
 		}
 		out.Facets = append(out.Facets, facet)
 	}

@@ -28,6 +28,11 @@ type Machine struct {
 	Name string `json:"name" validate:"required,max=60"`
 	// Gears lists the teeth of the index gears at hand.
 	Gears []int `json:"gears" validate:"max=40,dive,min=1,max=360"`
+	// Setting is how an angle is set: on a protractor, or by a peg in a hole of a jamb. Pegs are the
+	// lengths of the pegs, Holes the heights of the holes above the lap, in mm.
+	Setting workshop.AngleSetting `json:"setting" validate:"oneof=protractor holes"`
+	Pegs    []float64             `json:"pegs" validate:"max=6,dive,min=10,max=1000"`
+	Holes   []float64             `json:"holes" validate:"max=80,dive,min=0,max=1000"`
 	// AngleStep is the finest step that the protractor reads, AngleLow and AngleHigh how
 	// far it goes, in degrees.
 	AngleStep float64 `json:"angleStep" validate:"min=0.001,max=5"`

@@ -148,6 +148,12 @@ func (w *writer) row(t diagram.Tier, dial, stop string) {
 // zero is off or the table adapter is on. An angle between two steps carries a mark; the cares explain it.
 func angleOf(angle float64, m workshop.Machine) string {
 	text := short(angle) + "°"
+	if hole, ok := m.HoleFor(angle); ok {
+		text = fmt.Sprintf("%s hole %d", text, hole.No)
+		if len(m.Pegs) > 1 {
+			text += fmt.Sprintf(", peg %s", short(hole.Peg))
+		}
+	}
 	if m.WithAdapter(angle) {
 		return text + " at " + short(m.Reading(angle)) + "°"
 	}

@@ -175,24 +175,28 @@ type problemDoc struct {
 }
 
 type machineDoc struct {
-	ID            string  `json:"id"`
-	Name          string  `json:"name"`
-	Gears         []int   `json:"gears"`
-	AngleStep     float64 `json:"angleStep"`
-	AngleLow      float64 `json:"angleLow"`
-	AngleHigh     float64 `json:"angleHigh"`
-	AngleZero     float64 `json:"angleZero"`
-	Repeatability float64 `json:"repeatability"`
-	Cheater       string  `json:"cheater"`
-	CheatPerTurn  float64 `json:"cheatPerTurn"`
-	HeightStep    float64 `json:"heightStep"`
-	HeightSense   string  `json:"heightSense"`
-	TableAdapter  float64 `json:"tableAdapter"`
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Gears []int  `json:"gears"`
+	// Setting is "" in what was written before there was a choice: a protractor.
+	Setting       string    `json:"setting,omitempty"`
+	Pegs          []float64 `json:"pegs,omitempty"`
+	Holes         []float64 `json:"holes,omitempty"`
+	AngleStep     float64   `json:"angleStep"`
+	AngleLow      float64   `json:"angleLow"`
+	AngleHigh     float64   `json:"angleHigh"`
+	AngleZero     float64   `json:"angleZero"`
+	Repeatability float64   `json:"repeatability"`
+	Cheater       string    `json:"cheater"`
+	CheatPerTurn  float64   `json:"cheatPerTurn"`
+	HeightStep    float64   `json:"heightStep"`
+	HeightSense   string    `json:"heightSense"`
+	TableAdapter  float64   `json:"tableAdapter"`
 }
 
 func machineDocOf(m workshop.Machine) machineDoc {
 	return machineDoc{
-		ID: m.ID, Name: m.Name, Gears: m.Gears, AngleStep: m.AngleStep, AngleLow: m.AngleLow, AngleHigh: m.AngleHigh, AngleZero: m.AngleZero,
+		ID: m.ID, Name: m.Name, Gears: m.Gears, Setting: string(m.Setting), Pegs: m.Pegs, Holes: m.Holes, AngleStep: m.AngleStep, AngleLow: m.AngleLow, AngleHigh: m.AngleHigh, AngleZero: m.AngleZero,
 		Repeatability: m.Repeatability, Cheater: string(m.Cheater), CheatPerTurn: m.CheatPerTurn,
 		HeightStep: m.HeightStep, HeightSense: string(m.HeightSense), TableAdapter: m.TableAdapter,
 	}
@@ -200,7 +204,7 @@ func machineDocOf(m workshop.Machine) machineDoc {
 
 func (d machineDoc) machine() workshop.Machine {
 	return workshop.Machine{
-		ID: d.ID, Name: d.Name, Gears: d.Gears, AngleStep: d.AngleStep, AngleLow: d.AngleLow, AngleHigh: d.AngleHigh, AngleZero: d.AngleZero,
+		ID: d.ID, Name: d.Name, Gears: d.Gears, Setting: workshop.AngleSetting(cmp.Or(d.Setting, string(workshop.OnProtractor))), Pegs: append([]float64{}, d.Pegs...), Holes: append([]float64{}, d.Holes...), AngleStep: d.AngleStep, AngleLow: d.AngleLow, AngleHigh: d.AngleHigh, AngleZero: d.AngleZero,
 		Repeatability: d.Repeatability, Cheater: workshop.Cheater(d.Cheater), CheatPerTurn: d.CheatPerTurn,
 		HeightStep: d.HeightStep, HeightSense: workshop.HeightSense(d.HeightSense), TableAdapter: d.TableAdapter,
 	}

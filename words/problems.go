@@ -262,10 +262,10 @@ var problems = map[diagram.Code]sentence{
 	},
 
 	workshop.AngleBetweenSteps: func(p diagram.Problem) string {
-		return fmt.Sprintf("%s° lies between two steps of your protractor, %s° and %s°.", number(p.Value), number(p.Low), number(p.High))
+		return fmt.Sprintf("%s° lies between two settings of your machine, %s° and %s°.", number(p.Value), number(p.Low), number(p.High))
 	},
 	workshop.AngleOutOfReach: func(p diagram.Problem) string {
-		return fmt.Sprintf("%s° is out of your protractor's reach, which goes from %s° to %s°.", number(p.Value), number(p.Low), number(p.High))
+		return fmt.Sprintf("%s° is out of your machine's reach, which goes from %s° to %s°.", number(p.Value), number(p.Low), number(p.High))
 	},
 	workshop.NoGearCarries: func(p diagram.Problem) string {
 		if p.Value == 0 {
@@ -293,6 +293,9 @@ var problems = map[diagram.Code]sentence{
 	},
 	workshop.HeavierThanStone: func(p diagram.Problem) string {
 		return fmt.Sprintf("This comes to %s ct, and the stone weighs %s ct. Plan it smaller.", diagram.FormatNumber(p.Value), diagram.FormatNumber(p.High))
+	},
+	workshop.NoHoles: func(p diagram.Problem) string {
+		return fmt.Sprintf("%s sets its angles by holes, and no peg reaches any of them. Enter at least one peg and holes that stand lower than it is long.", p.Text)
 	},
 	workshop.NoPass: func(p diagram.Problem) string {
 		if p.Tier != "" {

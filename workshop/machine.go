@@ -1,7 +1,9 @@
 package workshop
 
 import (
+	"cmp"
 	"math"
+	"slices"
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
@@ -15,6 +17,12 @@ type Machine struct {
 	Name string `validate:"required,max=60"`
 	// Gears lists the teeth of the index gears at hand.
 	Gears []int `validate:"max=40,dive,min=1,max=360"`
+	// Setting is how an angle is set. Where the stone is held by hand on a peg that stands in a
+	// hole of a jamb, Pegs are the lengths of the pegs and Holes the heights of the holes above
+	// the lap, in mm; a hole is called by its place.
+	Setting AngleSetting `validate:"oneof=protractor holes"`
+	Pegs    []float64    `validate:"max=6,dive,min=10,max=1000"`
+	Holes   []float64    `validate:"max=80,dive,min=0,max=1000"`
 	// AngleStep is the finest step that the protractor reads, AngleLow and
 	// AngleHigh how far it goes, in degrees.
 	AngleStep float64 `validate:"min=0.001,max=5"`
@@ -39,6 +47,15 @@ type Machine struct {
 	// table goes on with the adapter, 0 without one.
 	TableAdapter float64 `validate:"min=0,max=90"`
 }
+
+// AngleSetting is how an angle is set.
+type AngleSetting string
+
+// The settings.
+const (
+	OnProtractor AngleSetting = "protractor"
+	InHoles      AngleSetting = "holes"
+)
 
 // Cheater is how a machine turns a facet between teeth.
 type Cheater string
@@ -66,7 +83,7 @@ const UsualRepeatability = 0.1
 // DefaultMachine is what a new workshop starts with.
 func DefaultMachine() Machine {
 	return Machine{
-		ID: "machine", Name: "My machine", Gears: []int{96}, AngleStep: 0.1, AngleHigh: 95,
+		ID: "machine", Name: "My machine", Gears: []int{96}, Setting: OnProtractor, Pegs: []float64{}, Holes: []float64{}, AngleStep: 0.1, AngleHigh: 95,
 		Repeatability: UsualRepeatability, Cheater: CheaterDegrees, CheatPerTurn: 1, HeightStep: 0.01,
 		HeightSense: HeightLifts, TableAdapter: 45,
 	}
@@ -79,6 +96,9 @@ func (m Machine) SettableAngles(angle float64) (below, above float64) {
 	if m.WithAdapter(angle) {
 		// Its angle is found by trial, whatever the steps are.
 		return angle, angle
+	}
+	if m.Setting == InHoles {
+		return m.byHoles(angle)
 	}
 	steps := (angle + m.AngleZero) / m.AngleStep
 	// A hundred-thousandth of a step is the arithmetic's, not the diagram's.
@@ -93,6 +113,72 @@ func (m Machine) SettableAngles(angle float64) (below, above float64) {
 	}
 	facet := func(step float64) float64 { return math.Round((step*m.AngleStep-m.AngleZero)*1e6) / 1e6 }
 	return facet(low), facet(high)
+}
+
+// Hole is a hole of the jamb with the peg that stands in it.
+type Hole struct {
+	// No counts the holes from 1. Height and Peg, the peg's length, are in mm.
+	No          int
+	Height, Peg float64
+	// Angle is what they set, in degrees: height = peg · cos angle.
+	Angle float64
+}
+
+// upright and level facets are set on a peg by the eye or a square, not by a hole.
+func byEye(angle float64) bool { return angle == 0 || angle == 90 }
+
+// sameHole is how many degrees off an angle is still that of a hole: the diagram writes it rounded.
+const sameHole = 0.005
+
+// HolesSorted lists what the pegs set in the holes, by their angles.
+func (m Machine) HolesSorted() []Hole {
+	var out []Hole
+	for i, height := range m.Holes {
+		for _, peg := range m.Pegs {
+			if height < peg {
+				angle := math.Acos(height/peg) * 180 / math.Pi
+				out = append(out, Hole{No: i + 1, Height: height, Peg: peg, Angle: math.Round(angle*100) / 100})
+			}
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Hole) int { return cmp.Compare(a.Angle, b.Angle) })
+	return out
+}
+
+// HoleFor returns the hole and peg that set an angle, in degrees, or come nearest to it. It is false
+// on a machine with a protractor, and for level and upright facets.
+func (m Machine) HoleFor(angle float64) (Hole, bool) {
+	holes := m.HolesSorted()
+	if m.Setting != InHoles || byEye(angle) || len(holes) == 0 {
+		return Hole{}, false
+	}
+	return slices.MinFunc(holes, func(a, b Hole) int {
+		return cmp.Compare(math.Abs(a.Angle-angle), math.Abs(b.Angle-angle))
+	}), true
+}
+
+// byHoles returns the neighbours of an angle among what the holes set: the outermost one twice
+// where it lies beyond all.
+func (m Machine) byHoles(angle float64) (below, above float64) {
+	nearest, ok := m.HoleFor(angle)
+	if !ok || math.Abs(nearest.Angle-angle) <= sameHole {
+		return angle, angle
+	}
+	below, above = math.Inf(-1), math.Inf(1)
+	for _, h := range m.HolesSorted() {
+		if h.Angle < angle {
+			below = h.Angle
+		} else {
+			above = math.Min(above, h.Angle)
+		}
+	}
+	if math.IsInf(below, 0) {
+		below = above
+	}
+	if math.IsInf(above, 0) {
+		above = below
+	}
+	return below, above
 }
 
 // WithAdapter tells whether a facet at the angle goes on with the table adapter.
@@ -132,7 +218,7 @@ func (m Machine) Division(angle float64) (Division, bool) {
 	return out, true
 }
 
-// WithStep returns the machine with a protractor of another step.
+// WithStep returns the machine with a protractor of another step. Holes stay where they are.
 func (m Machine) WithStep(step float64) Machine {
 	m.AngleStep = step
 	return m
@@ -150,8 +236,12 @@ func (m Machine) Repeats() (angle, index, depth float64) {
 	return m.Repeatability, m.Repeatability, depth
 }
 
-// Reaches tells whether the protractor goes so far.
+// Reaches tells whether the protractor, or a hole, goes so far.
 func (m Machine) Reaches(angle float64) bool {
+	if m.Setting == InHoles {
+		holes := m.HolesSorted()
+		return byEye(angle) || len(holes) > 0 && angle >= holes[0].Angle-sameHole && angle <= holes[len(holes)-1].Angle+sameHole
+	}
 	reading := m.Reading(angle)
 	return reading >= m.AngleLow && reading <= m.AngleHigh
 }
@@ -171,6 +261,8 @@ const (
 	AngleBetweenSteps diagram.Code = "angle-between-steps"
 	// AngleOutOfReach: the protractor goes from Low to High.
 	AngleOutOfReach diagram.Code = "angle-out-of-reach"
+	// NoHoles: an angle is set by holes, and no peg stands in any of them.
+	NoHoles diagram.Code = "no-holes"
 	// NoGearCarries: without a cheater no gear at hand makes the stone; the best
 	// leaves a cheat of Value degrees.
 	NoGearCarries diagram.Code = "no-gear-carries"
@@ -190,6 +282,9 @@ func (m Machine) Obstacles(s *cutting.Stone) []diagram.Problem {
 		}
 		if !m.Reaches(t.Angle) {
 			at.Code, at.Low, at.High = AngleOutOfReach, m.AngleLow, m.AngleHigh
+			if holes := m.HolesSorted(); m.Setting == InHoles && len(holes) > 0 {
+				at.Low, at.High = holes[0].Angle, holes[len(holes)-1].Angle
+			}
 			out = append(out, at)
 		}
 	}

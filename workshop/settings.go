@@ -132,6 +132,9 @@ func (s Settings) check() error {
 		if err := twice("machines", m.Name); err != nil {
 			return err
 		}
+		if m.Setting == InHoles && len(m.HolesSorted()) == 0 {
+			return refuse(NoHoles, "machines", m.Name)
+		}
 	}
 	for _, h := range s.Habits {
 		if err := twice("habits", h.Name); err != nil {

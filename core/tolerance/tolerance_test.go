@@ -187,3 +187,9 @@ func BenchmarkTrials(b *testing.B) {
 	}
 	b.ReportMetric(float64(b.Elapsed().Microseconds())/float64(b.N)/100/float64(1+len(s.Diagram.Tiers)), "µs/stone")
 }
+
+func TestReadingsScatterByTheirStandardDeviation(t *testing.T) {
+	// (0.1² + 0.1² + 0² + 0²) / 3, by hand.
+	assert.InDelta(t, math.Sqrt(0.02/3), tolerance.Scatter([]float64{42, 42.1, 41.9, 42}), 1e-12)
+	assert.Zero(t, tolerance.Scatter([]float64{42, 42, 42}))
+}

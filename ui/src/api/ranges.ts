@@ -49,6 +49,10 @@ export const ranges = {
     distance: { min: -1000, max: 1000 },
     tier: { min: 0, max: 399, whole: true },
   },
+  HolesRequest: {
+    holes: { min: 0, max: 1000 },
+    pegs: { min: 10, max: 1000 },
+  },
   Intake: {
     carats: { min: 0, max: 100000 },
     heightMM: { min: 0, max: 1000 },
@@ -80,6 +84,8 @@ export const ranges = {
     cheatPerTurn: { min: 0, max: 30 },
     gears: { min: 1, max: 360, whole: true },
     heightStep: { min: 0, max: 1 },
+    holes: { min: 0, max: 1000 },
+    pegs: { min: 10, max: 1000 },
     repeatability: { min: 0, max: 2 },
     tableAdapter: { min: 0, max: 90 },
   },
@@ -101,6 +107,9 @@ export const ranges = {
   },
   ReadRequest: {
     angles: { min: 0, max: 9, whole: true },
+  },
+  ReadingsRequest: {
+    readings: { min: -360, max: 360 },
   },
   Reshape: {
     by: { min: -360, max: 360 },

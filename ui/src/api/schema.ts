@@ -453,6 +453,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/holes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What pegs set in the holes of a jamb */
+        post: operations["listHoles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/light/girdle": {
         parameters: {
             query?: never;
@@ -788,6 +805,23 @@ export interface paths {
         get: operations["runSheet"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scatter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far readings of one angle scatter */
+        post: operations["readScatter"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1297,6 +1331,7 @@ export interface components {
             below: number;
             dial: components["schemas"]["Dial"];
             division: components["schemas"]["Division"] | null;
+            hole: components["schemas"]["Hole"] | null;
             id: string;
             no: number;
             note: string;
@@ -1736,6 +1771,19 @@ export interface components {
             kind: string;
             text: string;
         };
+        Hole: {
+            angle: number;
+            height: number;
+            no: number;
+            peg: number;
+        };
+        HoleList: {
+            holes: components["schemas"]["Hole"][];
+        };
+        HolesRequest: {
+            holes: number[];
+            pegs: number[];
+        };
         Intake: {
             agreed: string;
             carats: number;
@@ -1863,9 +1911,13 @@ export interface components {
             /** @enum {string} */
             heightSense: "lifts" | "lowers";
             heightStep: number;
+            holes: number[];
             id: string;
             name: string;
+            pegs: number[];
             repeatability: number;
+            /** @enum {string} */
+            setting: "protractor" | "holes";
             tableAdapter: number;
         };
         MachineErrors: {
@@ -2136,6 +2188,9 @@ export interface components {
             sure: boolean;
             tier: number;
         };
+        ReadingsRequest: {
+            readings: number[];
+        };
         RecutRequest: {
             choices: components["schemas"]["Choices"];
             diagramId: string;
@@ -2231,6 +2286,9 @@ export interface components {
             planNo: number;
             setups: components["schemas"]["Setup"][];
             workId: string;
+        };
+        Scatter: {
+            scatter: number;
         };
         ScatteredMeet: {
             facets: string[];
@@ -3730,6 +3788,39 @@ export interface operations {
             };
         };
     };
+    listHoles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HolesRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoleList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     lightByGirdle: {
         parameters: {
             query?: never;
@@ -4396,6 +4487,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetPages"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readScatter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingsRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scatter"];
                 };
             };
             /** @description a problem (RFC 9457) */

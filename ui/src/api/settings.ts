@@ -1,4 +1,9 @@
-import { mutationOptions, queryOptions, type QueryClient } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  mutationOptions,
+  queryOptions,
+  type QueryClient,
+} from '@tanstack/react-query';
 import { answer, client, type Settings } from './client';
 import { refresh, reread } from './refresh';
 import type { Versioned } from './versioned';
@@ -28,6 +33,26 @@ export const usualQuery = queryOptions({
   queryKey: ['usual'],
   queryFn: () => answer(client.GET('/api/usual')),
 });
+
+/** What pegs set in the holes of a jamb. Lengths and heights are in mm. */
+export const holesQuery = (pegs: number[], holes: number[]) =>
+  queryOptions({
+    queryKey: ['holes', pegs, holes],
+    queryFn: () => answer(client.POST('/api/holes', { body: { pegs, holes } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** How far readings of one angle scatter, in degrees. */
+export const scatterQuery = (readings: number[]) =>
+  queryOptions({
+    queryKey: ['scatter', readings],
+    queryFn: async () =>
+      (await answer(client.POST('/api/scatter', { body: { readings } }))).scatter,
+    enabled: readings.length >= fewestReadings,
+  });
+
+/** Fewer readings say nothing of how far they scatter. */
+export const fewestReadings = 3;
 
 /** The body colours that a stone can be shown in. */
 export const tintsQuery = queryOptions({

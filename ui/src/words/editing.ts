@@ -145,6 +145,6 @@ export const editingWords = {
     none: 'Make a variant of a diagram first; it is held beside its origin here.',
     take: (name: string) => `Take ${name} out`,
   },
-  settable: (below: string, above: string) => `your protractor reads ${below}° or ${above}°`,
-  outOfReach: 'out of your protractor’s reach',
+  settable: (below: string, above: string) => `your machine sets ${below}° or ${above}°`,
+  outOfReach: 'out of your machine’s reach',
 };

@@ -2,7 +2,7 @@
 export const fitWords = {
   open: 'Fit to my machine and stone',
   title: 'Fit to my machine and stone',
-  lead: 'Angles are rounded to what your protractor sets, and moved where the diagram would lose light in this material. The stops are solved again and the gear is chosen. The diagram itself stays; what you take is a variant of it.',
+  lead: 'Angles are rounded to what your machine sets, and moved where the diagram would lose light in this material. The stops are solved again and the gear is chosen. The diagram itself stays; what you take is a variant of it.',
   girdle: 'Girdle',
   move: 'Move the angles to the material',
   before: 'As it is drawn',
@@ -15,7 +15,7 @@ export const fitWords = {
   weight: 'Weight',
   height: 'Height',
   girdleRow: 'Girdle',
-  unsettable: 'Angles your protractor cannot set',
+  unsettable: 'Angles your machine cannot set',
   gear: (teeth: number, turn: string) =>
     turn
       ? `Gear ${teeth}, the stone turned by ${turn}°: no cheat needed.`

@@ -25,6 +25,29 @@ export const machineWords = {
   gearsHelp: 'Teeth, as in 64 72 96',
   gearsBad: (from: number, to: number) =>
     `Type numbers of teeth from ${from} to ${to}, as in 64 72 96.`,
+  setting: 'Angles are set',
+  settings: { protractor: 'on a protractor', holes: 'by a peg in a hole' } as Record<
+    string,
+    string
+  >,
+  pegs: 'Peg lengths (mm)',
+  pegsHelp: 'As in 120, or 100 120 for two pegs',
+  holes: 'Heights of the holes above the lap (mm)',
+  holesHelp: 'From hole 1 on, as in 60 65.5 71',
+  lengthsBad: (from: number, to: number) =>
+    `Type lengths from ${from} to ${to} mm, with blanks between.`,
+  holesLead:
+    'A hole’s height is the peg’s length times the cosine of the angle. Level and upright facets are set by eye or with a square.',
+  hole: 'Hole',
+  holeHeight: 'Height',
+  peg: 'Peg',
+  holeAngle: 'Angle',
+  byHoles: 'what your holes set',
+  height: 'Height is read',
+  heights: { dial: 'on a dial', none: 'not at all: split nut or plain post' } as Record<
+    string,
+    string
+  >,
   step: 'Finest step of your protractor',
   low: 'Protractor from',
   high: 'Protractor to',
@@ -53,7 +76,6 @@ export const machineWords = {
   } as Record<string, string>,
   cheatPerTurn: 'One turn of the knob is',
   heightStep: 'One division of the height dial',
-  heightHelp: '0 without a dial',
   heightSense: 'A rising reading',
   heightSenses: { lifts: 'lifts the stone', lowers: 'lowers the stone' } as Record<string, string>,
   adapter: 'Table adapter',

@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import { NumberField } from '../../parts/fields/NumberField';
 import { MaterialField } from '../../parts/fields/MaterialField';
 import { numbers, PickField } from '../../parts/fields/PickField';
+import { machineWords } from '../../words/machine';
 import { anglesWords } from '../../words/angles';
 import type { AngleWish } from './angleWish';
 
@@ -13,13 +14,15 @@ interface Props {
   set: (change: Partial<AngleWish>) => void;
   /** The machine's own step in degrees. */
   step: number;
+  /** Its angles are set by holes, whatever the step. */
+  byHoles: boolean;
   /** What the shallowest tier was given or would be given unasked; undefined until it is known. */
   margin: number | undefined;
 }
 
 /** What the angles are to suit: a material, a margin, a machine. */
-export function AngleChoices({ wish, set, step, margin }: Props) {
-  const steps = [step, 0.05, 0.1, 0.25, 0.5, 1].sort((x, y) => x - y);
+export function AngleChoices({ wish, set, step, byHoles, margin }: Props) {
+  const steps = byHoles ? [step] : [step, 0.05, 0.1, 0.25, 0.5, 1].sort((x, y) => x - y);
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 3, mb: 3 }}>
       <MaterialField
@@ -76,7 +79,10 @@ export function AngleChoices({ wish, set, step, margin }: Props) {
       <PickField
         label={a.round}
         value={wish.step}
-        options={[{ value: 0, name: a.exact }, ...numbers(steps, (s) => a.steps(s, s === step))]}
+        options={[
+          { value: 0, name: a.exact },
+          ...numbers(steps, (s) => (byHoles ? machineWords.byHoles : a.steps(s, s === step))),
+        ]}
         onChange={(chosen) => set({ step: chosen })}
         width={200}
       />

@@ -115,6 +115,7 @@ function Angles({ diagram: d, settings, width }: Props) {
               wish={wish}
               set={(change) => setWish({ ...wish, ...change })}
               step={machine.angleStep}
+              byHoles={machine.setting === 'holes'}
               margin={report?.margin}
             />
           </FormFields>

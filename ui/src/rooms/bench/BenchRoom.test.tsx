@@ -73,6 +73,17 @@ test('the bench goes by the angle to set, and says what it stands for', async ()
   expect(screen.getByText(w.bench.reading('41.2'))).toBeTruthy();
 });
 
+test('on a machine with holes the bench shows hole and peg instead of degrees', async () => {
+  const hole = { no: 7, height: 82, peg: 120, angle: 46.9 };
+  await open({
+    facets: scriptOf().facets.map((f) => ({ ...f, hole, below: 46.2, above: 47.6 })),
+  });
+  await waitFor(() => expect(digits()).toBe('96 7'));
+  expect(
+    screen.getByText(`${w.bench.peg('120', '46.9')} · ${w.bench.forAngle('41')}`),
+  ).toBeTruthy();
+});
+
 test.each([
   ['round', w.bench.doneRound(2), '24 41.5°', 2],
   ['tier', w.bench.doneTier(3), '96 41°', 3],

@@ -79,24 +79,39 @@ export function FacetScreen(props: Props) {
             >
               {String(facet.dial.tooth)}
             </Digits>
-            <Digits
-              label={w.bench.angle}
-              changed={last?.reading !== facet.reading}
-              aside={[
-                facet.adapter
-                  ? w.bench.adapter
-                  : angle(facet.reading) !== angle(facet.angle)
-                    ? w.bench.reading(angle(facet.angle))
+            {facet.hole ? (
+              <Digits
+                label={w.bench.hole}
+                changed={last?.hole?.no !== facet.hole.no || last.hole.peg !== facet.hole.peg}
+                aside={[
+                  w.bench.peg(plain(facet.hole.peg), angle(facet.hole.angle)),
+                  facet.below !== facet.above && w.bench.forAngle(angle(facet.angle)),
+                ]
+                  .filter(Boolean)
+                  .join(' · ')}
+              >
+                {String(facet.hole.no)}
+              </Digits>
+            ) : (
+              <Digits
+                label={w.bench.angle}
+                changed={last?.reading !== facet.reading}
+                aside={[
+                  facet.adapter
+                    ? w.bench.adapter
+                    : angle(facet.reading) !== angle(facet.angle)
+                      ? w.bench.reading(angle(facet.angle))
+                      : '',
+                  facet.below !== facet.above
+                    ? w.bench.between(angle(facet.below), angle(facet.above))
                     : '',
-                facet.below !== facet.above
-                  ? w.bench.between(angle(facet.below), angle(facet.above))
-                  : '',
-              ]
-                .filter(Boolean)
-                .join(' · ')}
-            >
-              {`${angle(facet.reading)}°`}
-            </Digits>
+                ]
+                  .filter(Boolean)
+                  .join(' · ')}
+              >
+                {`${angle(facet.reading)}°`}
+              </Digits>
+            )}
           </Box>
           <Typography sx={{ fontSize: 32, lineHeight: 1.2, [short]: { fontSize: 20 } }} data-stop>
             {visit.stop}

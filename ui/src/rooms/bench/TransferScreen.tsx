@@ -5,7 +5,7 @@ import type { BenchScript } from '../../api/client';
 import { Sheet } from '../../parts/Sheet';
 import { BothSides } from '../../parts/stone/BothSides';
 import type { Side } from '../../parts/stone/geometry';
-import { angle } from '../../words/numbers';
+import { angle, plain } from '../../words/numbers';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { w } from '../../words/words';
 import type { BenchState } from '../../log/standing';
@@ -82,7 +82,11 @@ function Dials({ script, setup }: { script: BenchScript; setup: number }) {
         return (
           <tr key={t}>
             <td className="figure">{t}</td>
-            <td className="figure">{angle(own[0]!.angle)}°</td>
+            <td className="figure">
+              {own[0]!.hole
+                ? w.bench.newHole(own[0]!.hole.no, plain(own[0]!.hole.peg))
+                : `${angle(own[0]!.angle)}°`}
+            </td>
             <Box component="td" className="figure" sx={{ whiteSpace: 'normal !important' }}>
               {own
                 .map((f) =>

@@ -2,7 +2,7 @@ import type { BenchScript } from '../../api/client';
 import type { Happening } from '../../log/events';
 import type { BenchState } from '../../log/standing';
 import { passName } from '../../parts/work/visitWords';
-import { angle } from '../../words/numbers';
+import { angle, plain } from '../../words/numbers';
 import { w } from '../../words/words';
 
 /** What Done ticks. */
@@ -61,7 +61,10 @@ export function moves(script: BenchScript, at: number): string[] {
   const tooth = String(facet.dial.tooth);
   return [
     pass && w.bench.newPass(passName(script, visit.pass)),
-    from !== null && w.bench.newAngle(angle(from), angle(facet.reading)),
+    from !== null &&
+      (facet.hole
+        ? w.bench.newHole(facet.hole.no, plain(facet.hole.peg))
+        : w.bench.newAngle(angle(from), angle(facet.reading))),
     teeth > 0 && w.bench.teethOn(teeth, tooth),
     teeth < 0 && w.bench.teethBack(-teeth, tooth),
   ].filter((text) => text !== false);

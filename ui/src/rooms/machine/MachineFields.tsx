@@ -6,6 +6,7 @@ import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
 import { machineWords as m } from '../../words/machine';
 import { Row } from '../../parts/Row';
+import { HoleFields } from './HoleFields';
 import { RepeatabilityTest } from './RepeatabilityTest';
 import { StepField } from '../../parts/settings/StepField';
 import { GearsField } from '../../parts/settings/GearsField';
@@ -14,6 +15,9 @@ interface Props {
   machine: Machine;
   onChange: (change: Partial<Machine>) => void;
 }
+
+/** One division of most height dials, in mm. */
+const usualDivision = 0.01;
 
 /** A machine as its owner knows it. */
 export function MachineFields({ machine: k, onChange }: Props) {
@@ -29,32 +33,45 @@ export function MachineFields({ machine: k, onChange }: Props) {
         <GearsField value={k.gears} onChange={(gears) => onChange({ gears })} />
       </Row>
       <Row>
-        <StepField value={k.angleStep} onChange={(angleStep) => onChange({ angleStep })} />
-        <NumberField
-          label={m.low}
-          unit="°"
-          {...ranges.Machine.angleLow}
-          value={k.angleLow}
-          onChange={(angleLow) => onChange({ angleLow })}
+        <PickField
+          label={m.setting}
+          value={k.setting}
+          options={m.settings}
+          onChange={(setting) => onChange({ setting })}
         />
-        <NumberField
-          label={m.high}
-          unit="°"
-          {...ranges.Machine.angleHigh}
-          value={k.angleHigh}
-          onChange={(angleHigh) => onChange({ angleHigh })}
-        />
+        {k.setting === 'protractor' && (
+          <>
+            <StepField value={k.angleStep} onChange={(angleStep) => onChange({ angleStep })} />
+            <NumberField
+              label={m.low}
+              unit="°"
+              {...ranges.Machine.angleLow}
+              value={k.angleLow}
+              onChange={(angleLow) => onChange({ angleLow })}
+            />
+            <NumberField
+              label={m.high}
+              unit="°"
+              {...ranges.Machine.angleHigh}
+              value={k.angleHigh}
+              onChange={(angleHigh) => onChange({ angleHigh })}
+            />
+          </>
+        )}
       </Row>
+      {k.setting === 'holes' && <HoleFields machine={k} onChange={onChange} />}
       <Row>
-        <NumberField
-          label={m.zero}
-          unit="°"
-          {...ranges.Machine.angleZero}
-          value={k.angleZero}
-          help={m.zeroHelp}
-          onChange={(angleZero) => onChange({ angleZero })}
-          width={280}
-        />
+        {k.setting === 'protractor' && (
+          <NumberField
+            label={m.zero}
+            unit="°"
+            {...ranges.Machine.angleZero}
+            value={k.angleZero}
+            help={m.zeroHelp}
+            onChange={(angleZero) => onChange({ angleZero })}
+            width={280}
+          />
+        )}
         <NumberField
           label={m.repeatability}
           unit="°"
@@ -84,21 +101,30 @@ export function MachineFields({ machine: k, onChange }: Props) {
         )}
       </Row>
       <Row>
-        <NumberField
-          label={m.heightStep}
-          unit="mm"
-          {...ranges.Machine.heightStep}
-          value={k.heightStep}
-          help={m.heightHelp}
-          onChange={(heightStep) => onChange({ heightStep })}
-          width={230}
-        />
         <PickField
-          label={m.heightSense}
-          value={k.heightSense}
-          options={m.heightSenses}
-          onChange={(heightSense) => onChange({ heightSense })}
+          label={m.height}
+          value={k.heightStep > 0 ? 'dial' : 'none'}
+          options={m.heights}
+          onChange={(has) => onChange({ heightStep: has === 'dial' ? usualDivision : 0 })}
         />
+        {k.heightStep > 0 && (
+          <>
+            <NumberField
+              label={m.heightStep}
+              unit="mm"
+              {...ranges.Machine.heightStep}
+              value={k.heightStep}
+              onChange={(heightStep) => onChange({ heightStep })}
+              width={230}
+            />
+            <PickField
+              label={m.heightSense}
+              value={k.heightSense}
+              options={m.heightSenses}
+              onChange={(heightSense) => onChange({ heightSense })}
+            />
+          </>
+        )}
         <NumberField
           label={m.adapter}
           unit="°"

@@ -5,21 +5,22 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { scatterQuery } from '../../api/settings';
 import { machineWords } from '../../words/machine';
 import { angle, parseNumber } from '../../words/numbers';
 import { w } from '../../words/words';
 
 const t = machineWords.repeatabilityTest;
-/** Fewer readings say nothing of how far they scatter. */
-const fewest = 3;
-
 /** Finds a machine's repeatability from readings of one angle that was set again and again. */
 export function RepeatabilityTest({ onTake }: { onTake: (degrees: number) => void }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
   const readings = readingsOf(text);
-  const spread = readings.length >= fewest ? scatter(readings) : undefined;
+  const found = useQuery(scatterQuery(readings));
+  // To a hundredth, which is more than anybody reads.
+  const spread = found.data === undefined ? undefined : Math.round(found.data * 100) / 100;
   return (
     <>
       <Button onClick={() => setOpen(true)}>{t.open}</Button>
@@ -63,10 +64,3 @@ export const readingsOf = (text: string): number[] =>
     .split(/[\s;°]+/)
     .map(parseNumber)
     .filter((v) => v !== undefined);
-
-/** The standard deviation of readings, to a hundredth. */
-export function scatter(readings: readonly number[]): number {
-  const mean = readings.reduce((sum, v) => sum + v, 0) / readings.length;
-  const squares = readings.reduce((sum, v) => sum + (v - mean) ** 2, 0);
-  return Math.round(Math.sqrt(squares / (readings.length - 1)) * 100) / 100;
-}

@@ -90,7 +90,9 @@ export function FitDialog(props: Props) {
               onChange={(material) => set({ material })}
               width={210}
             />
-            <StepField value={step} onChange={setStep} />
+            {machineOf(settings, choices.machine).setting === 'protractor' && (
+              <StepField value={step} onChange={setStep} />
+            )}
             <NumberField
               label={f.girdle}
               unit="mm"
