@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"errors"
 	"io"
 	"io/fs"
@@ -59,7 +60,7 @@ func (s *Server) repairRoutes() {
 		}
 		return stoneHead(stone), nil
 	})
-	handle(s, route{method: http.MethodDelete, path: "/api/repairs/:id/photos/:photo", name: "dropPhoto", summary: "Take a photo off a stone"}, func(c *echo.Context, in photoByID) (none, error) {
+	handle(s, route{method: http.MethodDelete, path: "/api/stones/:id/photos/:photo", name: "dropPhoto", summary: "Take a photo off a stone"}, func(c *echo.Context, in photoByID) (none, error) {
 		return none{}, s.workshop.DropPhoto(c.Request().Context(), in.ID, in.Photo)
 	})
 	// Pictures travel as they are, not as JSON.
@@ -74,12 +75,12 @@ func (s *Server) repairRoutes() {
 	})
 }
 
-const photoPath = "/api/repairs/:id/photos"
+const photoPath = "/api/stones/:id/photos"
 
 // isPhoto tells whether a request brings a picture, which may be larger than JSON.
 func isPhoto(c *echo.Context) bool {
 	path := c.Request().URL.Path
-	return strings.HasPrefix(path, "/api/repairs/") && strings.HasSuffix(path, "/photos")
+	return strings.HasPrefix(path, "/api/stones/") && strings.HasSuffix(path, "/photos")
 }
 
 type photoByID struct {
@@ -101,12 +102,17 @@ func (s *Server) repairPage(c *echo.Context, in atWork) (RepairPage, error) {
 	if out.Summary, err = s.summary(ctx, workshop.StoneFilter{Work: stone.Work().ID}); err != nil {
 		return RepairPage{}, err
 	}
-	if out.History, _, err = s.history(ctx, stone.Work().ID); err != nil {
+	if out.History, _, err = s.history(ctx, stone.Work().ID, nil); err != nil {
 		return RepairPage{}, err
 	}
-	photos, err := s.workshop.Photos(ctx, in.ID)
-	out.Photos = each(photos, func(p workshop.Photo) Photo { return Photo(p) })
+	out.Photos, err = s.photosOf(ctx, stone)
 	return out, err
+}
+
+// photosOf returns the photos of a stone's present work.
+func (s *Server) photosOf(ctx context.Context, stone workshop.Stone) ([]Photo, error) {
+	photos, err := s.workshop.Photos(ctx, stone.ID, stone.Work().ID)
+	return each(photos, func(p workshop.Photo) Photo { return Photo(p) }), err
 }
 
 func (s *Server) addPhoto(c *echo.Context) error {
@@ -114,11 +120,16 @@ func (s *Server) addPhoto(c *echo.Context) error {
 	if err != nil {
 		return workshop.ErrNoPicture
 	}
-	p, err := s.workshop.AddPhoto(c.Request().Context(), s.photos, c.Param("id"), data)
+	// What is no other is how a stone looks when its work is done.
+	shows := workshop.AfterWork
+	if c.QueryParam("shows") == string(workshop.BeforeWork) {
+		shows = workshop.BeforeWork
+	}
+	p, err := s.workshop.AddPhoto(c.Request().Context(), s.photos, c.Param("id"), shows, data)
 	if err != nil {
 		return err
 	}
-	return c.JSON(http.StatusOK, p)
+	return c.JSON(http.StatusOK, Photo(p))
 }
 
 // sendPicture sends what never changes, as its name is its content.

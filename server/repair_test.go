@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/server"
+	"cressa/workshop"
 	"cressa/workshop/journal"
 )
 
@@ -22,11 +23,11 @@ func TestARepairIsTakenInWorkedOnAndGivenBack(t *testing.T) {
 	var stone server.StoneHead
 	in := server.Intake{Owner: "Ms. Averill", Material: "Peridot", Carats: 2.31, Damage: "chip at the girdle", Agreed: "keep the table", Promised: "2026-12-04"}
 	c.put("POST", "/api/repairs", server.IntakeRequest{Name: "Ring stone", Intake: in}, &stone)
-	path := "/api/repairs/" + stone.ID
+	path, photos := "/api/repairs/"+stone.ID, "/api/stones/"+stone.ID+"/photos"
 
 	var drawn bytes.Buffer
 	require.NoError(t, png.Encode(&drawn, image.NewRGBA(image.Rect(0, 0, 30, 20))))
-	status, _, data := c.send("POST", path+"/photos", drawn.String())
+	status, _, data := c.send("POST", photos+"?shows=before", drawn.String())
 	require.Equal(t, http.StatusOK, status, "%s", data)
 	var photo server.Photo
 	require.NoError(t, json.Unmarshal(data, &photo))
@@ -35,7 +36,8 @@ func TestARepairIsTakenInWorkedOnAndGivenBack(t *testing.T) {
 		assert.Equal(t, http.StatusOK, status)
 		assert.Contains(t, head.Get("Content-Type"), "image/")
 	}
-	c.problem("POST", path+"/photos", "no picture", http.StatusUnprocessableEntity)
+	assert.Equal(t, workshop.BeforeWork, photo.Shows)
+	c.problem("POST", photos, "no picture", http.StatusUnprocessableEntity)
 	c.problem("GET", "/api/photos/..%2fcressa.db", "", http.StatusNotFound)
 
 	at := time.Date(2026, 11, 1, 18, 0, 0, 0, time.UTC)
@@ -56,11 +58,13 @@ func TestARepairIsTakenInWorkedOnAndGivenBack(t *testing.T) {
 	in.Agreed = "table may go"
 	request := server.IntakeRequest{Name: "Ring stone", Intake: in, Version: stone.Version}
 	c.put("PUT", path, request, &stone)
+	c.get(path, &page)
+	assert.Equal(t, []string{"agree", "table may go"}, []string{page.History[len(page.History)-1].Kind, page.History[len(page.History)-1].Text}, "what was agreed anew is told with its day")
 	stale, err := json.Marshal(request)
 	require.NoError(t, err)
 	assert.Equal(t, "/problems/stale", c.problem("PUT", path, string(stale), http.StatusConflict).Type)
 	c.problem("GET", "/api/stones/"+stone.ID+"/script", "", http.StatusConflict)
-	status, _, _ = c.send("DELETE", path+"/photos/"+photo.ID, "")
+	status, _, _ = c.send("DELETE", photos+"/"+photo.ID, "")
 	assert.Equal(t, http.StatusNoContent, status)
 
 	var list server.StoneList

@@ -111,6 +111,8 @@ type StonePage struct {
 	Assessment Assessment `json:"assessment"`
 	// Before is the stone before a recut, null for a first cut.
 	Before *StoneBefore `json:"before"`
+	// Photos are those of the work.
+	Photos []Photo `json:"photos"`
 	// HistoryEntry are the notes and the turning points of the work.
 	History []HistoryEntry `json:"history"`
 	// Began is when something first happened, null where nothing did.
@@ -158,6 +160,15 @@ type HistoryEntry struct {
 	// By is who noted it, Text the note, or the number of the plan.
 	By   string `json:"by"`
 	Text string `json:"text"`
+	// Facet names the facet and the pass that a note was made at, null for none.
+	Facet *NotedFacet `json:"facet"`
+}
+
+// NotedFacet names a facet in a pass, as the bench does.
+type NotedFacet struct {
+	Tier  string `json:"tier"`
+	Tooth int    `json:"tooth"`
+	Pass  string `json:"pass"`
 }
 
 func (s *Server) stoneRoutes() {
@@ -252,13 +263,23 @@ func (s *Server) stonePage(c *echo.Context, in atWork) (StonePage, error) {
 	if recut, ok := stone.Work().Task.(workshop.Recut); ok {
 		out.Before = (*StoneBefore)(&recut)
 	}
-	out.History, out.Began, err = s.history(ctx, stone.Work().ID)
+	if out.Photos, err = s.photosOf(ctx, stone); err != nil {
+		return StonePage{}, err
+	}
+	names := func(v journal.Visit) *NotedFacet {
+		name, ok := a.Names(stone.Work().Plan, v)
+		if !ok {
+			return nil
+		}
+		return (*NotedFacet)(&name)
+	}
+	out.History, out.Began, err = s.history(ctx, stone.Work().ID, names)
 	return out, err
 }
 
 // history returns the notes and turning points of a work that stand, and when something first
-// happened.
-func (s *Server) history(ctx context.Context, workID string) (history []HistoryEntry, began *time.Time, err error) {
+// happened. Names says what a visit is called; nil where there are none.
+func (s *Server) history(ctx context.Context, workID string, names func(journal.Visit) *NotedFacet) (history []HistoryEntry, began *time.Time, err error) {
 	events, err := s.workshop.EventsAfter(ctx, workID, 0, 0)
 	history = []HistoryEntry{}
 	for _, e := range journal.Ordered(events) {
@@ -266,7 +287,11 @@ func (s *Server) history(ctx context.Context, workID string) (history []HistoryE
 			began = &e.DeviceTime
 		}
 		if text, tells := e.Tells(); tells {
-			history = append(history, HistoryEntry{e.ID, string(e.Kind), e.DeviceTime, e.By.Name, text})
+			entry := HistoryEntry{ID: e.ID, Kind: string(e.Kind), At: e.DeviceTime, By: e.By.Name, Text: text}
+			if at, ok := e.NotedAt(); ok && names != nil {
+				entry.Facet = names(at)
+			}
+			history = append(history, entry)
 		}
 		if undone, ok := e.TakesBack(); ok {
 			history = slices.DeleteFunc(history, func(t HistoryEntry) bool { return t.ID == undone })

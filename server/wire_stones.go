@@ -148,4 +148,7 @@ type Photo struct {
 	Hash  string    `json:"hash"`
 	Taken time.Time `json:"taken"`
 	Note  string    `json:"note"`
+	// Work is the ID of the work that it belongs to, Shows when in that it was taken.
+	Work  string          `json:"work"`
+	Shows workshop.Moment `json:"shows" validate:"oneof=before after"`
 }

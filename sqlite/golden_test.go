@@ -165,9 +165,10 @@ func TestTheRecordsOfVersion7AreWhole(t *testing.T) {
 	stone, err := w.Stone(ctx, ring.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "Mr. Lindqvist", stone.Work().Task.(workshop.Repair).Intake.Owner)
-	photos, err := w.Photos(ctx, ring.ID)
+	photos, err := w.Photos(ctx, ring.ID, stone.Work().ID)
 	require.NoError(t, err)
-	assert.Len(t, photos, 1)
+	require.Len(t, photos, 1)
+	assert.Equal(t, workshop.BeforeWork, photos[0].Shows)
 
 	done, err := store.Stones(ctx, workshop.StoneFilter{Sort: workshop.ByFinish}, workshop.Cursor{}, 10)
 	require.NoError(t, err)

@@ -345,16 +345,16 @@ func (s *Store) Photos(ctx context.Context, stoneID string) ([]workshop.Photo, e
 	out := []workshop.Photo{}
 	err := s.rows(ctx, func(scan scan) error {
 		var p workshop.Photo
-		err := scan(&p.ID, &p.Hash, asInstant{&p.Taken}, &p.Note)
+		err := scan(&p.ID, &p.Hash, asInstant{&p.Taken}, &p.Note, &p.Work, &p.Shows)
 		out = append(out, p)
 		return err
-	}, `SELECT id, hash, taken, note FROM photos WHERE stone_id = ? ORDER BY taken`, stoneID)
+	}, `SELECT id, hash, taken, note, work_id, shows FROM photos WHERE stone_id = ? ORDER BY taken`, stoneID)
 	return out, err
 }
 
 // InsertPhoto implements workshop.StoneStore.
 func (s *Store) InsertPhoto(ctx context.Context, stoneID string, p workshop.Photo) error {
-	return s.exec(ctx, `INSERT INTO photos (id, stone_id, hash, taken, note) VALUES (?, ?, ?, ?, ?)`, p.ID, stoneID, p.Hash, instant(p.Taken), p.Note)
+	return s.exec(ctx, `INSERT INTO photos (id, stone_id, hash, taken, note, work_id, shows) VALUES (?, ?, ?, ?, ?, ?, ?)`, p.ID, stoneID, p.Hash, instant(p.Taken), p.Note, p.Work, p.Shows)
 }
 
 // DropPhoto implements workshop.StoneStore.

@@ -3,7 +3,10 @@ package workshop
 import (
 	"context"
 	"errors"
+	"slices"
 	"time"
+
+	"cressa/workshop/journal"
 )
 
 // Intake is what is written down when a stone comes in. Figures that were not taken
@@ -27,7 +30,19 @@ type Photo struct {
 	Hash  string
 	Taken time.Time
 	Note  string
+	// Work is the ID of the work that it belongs to, Shows when in that it was taken.
+	Work  string
+	Shows Moment
 }
+
+// Moment is when in a work a photo was taken.
+type Moment string
+
+// The moments.
+const (
+	BeforeWork Moment = "before"
+	AfterWork  Moment = "after"
+)
 
 // PhotoFiles keeps the pictures themselves.
 type PhotoFiles interface {
@@ -72,7 +87,8 @@ func (s *Stones) TakeBack(ctx context.Context, stoneID string, in Intake, versio
 	return s.addWork(ctx, stoneID, version, nil, func(Finish) (Task, error) { return Repair{in}, nil })
 }
 
-// ChangeIntake corrects what was written down, over the version that was read. It returns
+// ChangeIntake corrects what was written down, over the version that was read. Where something else
+// was agreed, the log has what and when. It returns
 // the errors of Validate, ErrNotFound where the stone or its repair is unknown, and
 // ErrStale where the version is not the stored one.
 func (s *Stones) ChangeIntake(ctx context.Context, stoneID, name string, in Intake, version int) (Stone, error) {
@@ -85,34 +101,40 @@ func (s *Stones) ChangeIntake(ctx context.Context, stoneID, name string, in Inta
 			return err
 		}
 		work := &stone.Works[len(stone.Works)-1]
-		if _, ok := work.Task.(Repair); !ok {
+		was, ok := work.Task.(Repair)
+		if !ok {
 			return ErrNotFound
 		}
 		repair := Repair{in}
 		stone.Name, work.Task, stone.Version = name, repair, version+1
-		return s.store.SaveRepair(ctx, stone.ID, name, work.ID, repair, version)
+		if err := s.store.SaveRepair(ctx, stone.ID, name, work.ID, repair, version); err != nil || was.Intake.Agreed == in.Agreed {
+			return err
+		}
+		return s.journal.tell(ctx, work.ID, journal.Agree, journal.Agreed{Was: was.Intake.Agreed, Is: in.Agreed})
 	})
 	return stone, err
 }
 
-// AddPhoto keeps a picture of a stone: the file first, then that it is the stone's. It
-// returns ErrNotFound for an unknown stone and the errors of files.
-func (s *Stones) AddPhoto(ctx context.Context, files PhotoFiles, stoneID string, data []byte) (Photo, error) {
-	if _, err := s.store.Stone(ctx, stoneID); err != nil {
+// AddPhoto keeps a picture of a stone before or after its present work: the file first, then that
+// it is the stone's. It returns ErrNotFound for an unknown stone and the errors of files.
+func (s *Stones) AddPhoto(ctx context.Context, files PhotoFiles, stoneID string, shows Moment, data []byte) (Photo, error) {
+	stone, err := s.store.Stone(ctx, stoneID)
+	if err != nil {
 		return Photo{}, err
 	}
 	hash, err := files.Keep(data)
 	if err != nil {
 		return Photo{}, err
 	}
-	p := Photo{ID: s.newID(), Hash: hash, Taken: s.moment()}
+	p := Photo{ID: s.newID(), Hash: hash, Taken: s.moment(), Work: stone.Work().ID, Shows: shows}
 	return p, s.store.InsertPhoto(ctx, stoneID, p)
 }
 
-// Photos returns a stone's photos, the oldest first. It returns only the errors of the
+// Photos returns the photos of a stone's work, the oldest first. It returns only the errors of the
 // store.
-func (s *Stones) Photos(ctx context.Context, stoneID string) ([]Photo, error) {
-	return s.store.Photos(ctx, stoneID)
+func (s *Stones) Photos(ctx context.Context, stoneID, workID string) ([]Photo, error) {
+	all, err := s.store.Photos(ctx, stoneID)
+	return slices.DeleteFunc(all, func(p Photo) bool { return p.Work != workID }), err
 }
 
 // DropPhoto takes a photo off a stone. The file stays: another stone may show it. It

@@ -8,6 +8,7 @@ import (
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/gear"
+	"cressa/workshop/journal"
 )
 
 // Script is everything the bench needs to cut a stone without asking again: the
@@ -110,6 +111,33 @@ func (s *Stones) Script(ctx context.Context, stone Stone) (*Script, error) {
 	out.Steps = cutting.Steps(solids, order)
 	out.Visits = visits(out, plan.Runs, plan.Choices.Gear)
 	return out, nil
+}
+
+// VisitName is what a visit is called at the wheel.
+type VisitName struct {
+	Tier  string
+	Tooth int
+	Pass  string
+}
+
+// Names returns what a visit of a stone's plan is called, false where the plan has no such facet.
+func (a *Assessment) Names(p *Plan, v journal.Visit) (VisitName, bool) {
+	at := places(a.Stone)
+	for _, f := range p.Facets {
+		place, there := at[facetKey{f.Tier, f.Index}]
+		if f.ID != v.Facet || !there {
+			continue
+		}
+		facet, err := a.scriptFacet(place, f)
+		out := VisitName{Tier: facet.Tier, Tooth: facet.Dial.Tooth}
+		for _, pass := range p.Choices.Passes {
+			if pass.ID == v.Pass {
+				out.Pass = pass.Name
+			}
+		}
+		return out, err == nil
+	}
+	return VisitName{}, false
 }
 
 // Touch returns how the facet with a place in Facets comes in on the stone as it is before its first

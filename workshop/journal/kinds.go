@@ -31,6 +31,8 @@ const (
 	Undo Kind = "undo"
 	// Plan: the work has a plan from now on. The payload is an Asked.
 	Plan Kind = "plan"
+	// Agree: something else was agreed with the owner of a stone. The payload is an Agreed.
+	Agree Kind = "agree"
 	// Finish: the logbook card was written. There is no payload.
 	Finish Kind = "finish"
 )
@@ -53,9 +55,16 @@ type Transferred struct {
 	Setup string `json:"setup"`
 }
 
-// Noted is a note's text, up to 4 000 characters.
+// Noted is a note's text, up to 4 000 characters, and the visit that it was made at, nil for none.
 type Noted struct {
 	Text string `json:"text"`
+	At   *Visit `json:"at,omitempty"`
+}
+
+// Agreed is what was agreed before, and what is agreed now.
+type Agreed struct {
+	Was string `json:"was"`
+	Is  string `json:"is"`
 }
 
 // TakenBack names the event that is taken back.
@@ -159,11 +168,12 @@ var kinds = map[Kind]kind{
 	Skip:     of(kind{version: 1, canUndo: true}, (*Work).asks, (*Work).tick),
 	Check:    of(kind{version: 1, canUndo: true}, (*Work).hasItem, (*Work).check),
 	Transfer: of(kind{version: 1, canUndo: true}, (*Work).hasSetup, (*Work).transfer),
-	Note:     of(kind{version: 1, canUndo: true}, saysSomething, (*Work).note),
+	Note:     of(kind{version: 2, canUndo: true}, saysSomething, (*Work).note),
 	Begin:    of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
 	End:      of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
 	Undo:     of(kind{version: 1}, namesAnEvent, (*Work).takeBack),
 	Plan:     from(kind{version: 2, byWorkshop: true}, asked, always[Asked], (*Work).plan),
+	Agree:    of(kind{version: 1, byWorkshop: true}, always[Agreed], nothingFollows[Agreed]),
 	Finish:   of(kind{version: 1, byWorkshop: true}, always[nothing], (*Work).finish),
 }
 
@@ -229,10 +239,13 @@ func namesAnEvent(_ *Work, p TakenBack) Reason {
 	return ""
 }
 
+// nothingFollows is of what is only told.
+func nothingFollows[P any](*Work, Event, P) {}
+
 func always[P any](*Work, P) Reason { return "" }
 
 // Tells returns what an event adds to the story of a work, beside what is counted: the text
-// of a note, the number of a plan that was changed, "" for a turning point. It returns
+// of a note, the number of a plan that was changed, what was agreed anew, "" for a turning point. It returns
 // false for what is only counted.
 func (e Event) Tells() (text string, ok bool) {
 	switch e.Kind {
@@ -243,10 +256,22 @@ func (e Event) Tells() (text string, ok bool) {
 		// The first plan is where the story begins.
 		p, ok := asked(e)
 		return strconv.Itoa(p.No), ok && p.No > 1
+	case Agree:
+		p, ok := decode[Agreed](e.Payload)
+		return p.Is, ok
 	case Transfer, Begin, End:
 		return "", true
 	}
 	return "", false
+}
+
+// NotedAt returns the visit that a note was made at.
+func (e Event) NotedAt() (Visit, bool) {
+	p, ok := decode[Noted](e.Payload)
+	if e.Kind != Note || !ok || p.At == nil {
+		return Visit{}, false
+	}
+	return *p.At, true
 }
 
 // TakesBack returns the ID of the event that an Undo takes back.

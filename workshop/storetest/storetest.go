@@ -492,8 +492,8 @@ func cards(t *testing.T, ctx context.Context, s workshop.Store) {
 func photos(t *testing.T, ctx context.Context, s workshop.Store) {
 	_, err := s.InsertStone(ctx, repaired("a", ""))
 	require.NoError(t, err)
-	second := workshop.Photo{ID: "2", Hash: "h2", Taken: now.Add(time.Hour), Note: "after"}
-	first := workshop.Photo{ID: "1", Hash: "h1", Taken: now}
+	second := workshop.Photo{ID: "2", Hash: "h2", Taken: now.Add(time.Hour), Note: "cleaned", Work: "work a", Shows: workshop.AfterWork}
+	first := workshop.Photo{ID: "1", Hash: "h1", Taken: now, Work: "work a", Shows: workshop.BeforeWork}
 	require.NoError(t, s.InsertPhoto(ctx, "a", second))
 	require.NoError(t, s.InsertPhoto(ctx, "a", first))
 	require.Error(t, s.InsertPhoto(ctx, "none", workshop.Photo{ID: "3", Taken: now}))

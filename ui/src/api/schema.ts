@@ -709,23 +709,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/repairs/{id}/photos/{photo}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        /** Take a photo off a stone */
-        delete: operations["dropPhoto"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/reshape": {
         parameters: {
             query?: never;
@@ -978,6 +961,23 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stones/{id}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a photo off a stone */
+        delete: operations["dropPhoto"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1767,6 +1767,7 @@ export interface components {
             /** Format: date-time */
             at: string;
             by: string;
+            facet: components["schemas"]["NotedFacet"] | null;
             id: string;
             kind: string;
             text: string;
@@ -2049,6 +2050,11 @@ export interface components {
         NameRequest: {
             name: string;
         };
+        NotedFacet: {
+            pass: string;
+            tier: string;
+            tooth: number;
+        };
         OptionalTier: {
             cuts: boolean;
             tier: number;
@@ -2068,8 +2074,11 @@ export interface components {
             hash: string;
             id: string;
             note: string;
+            /** @enum {string} */
+            shows: "before" | "after";
             /** Format: date-time */
             taken: string;
+            work: string;
         };
         PickRequest: {
             x: number;
@@ -2438,6 +2447,7 @@ export interface components {
             before: components["schemas"]["StoneBefore"] | null;
             began: string | null;
             history: components["schemas"]["HistoryEntry"][];
+            photos: components["schemas"]["Photo"][];
             plan: components["schemas"]["PlanView"];
             reckoned: number;
             summary: components["schemas"]["StoneLine"];
@@ -4309,36 +4319,6 @@ export interface operations {
             };
         };
     };
-    dropPhoto: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-                photo: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description a problem (RFC 9457) */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     reshape: {
         parameters: {
             query?: never;
@@ -4881,6 +4861,36 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["StoneLine"];
                 };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description a problem (RFC 9457) */
             default: {

@@ -12,6 +12,7 @@ import {
   type Choices,
   type Finish,
   type Intake,
+  type Photo,
   type Problem,
   type RepairPage,
   type StonePage,
@@ -165,11 +166,20 @@ export const takeBack = mutationOptions({
   onSuccess: refresh(stonesKey),
 });
 
-/** Adds photos to a repair. */
+/** Adds photos to a stone, as it is before its work or after. */
 export const addPhotos = mutationOptions({
-  mutationFn: async ({ stone, files }: { stone: string; files: File[] }) => {
+  mutationFn: async ({
+    stone,
+    shows,
+    files,
+  }: {
+    stone: string;
+    shows: Photo['shows'];
+    files: File[];
+  }) => {
     for (const file of files) {
-      const sent = await fetch(`/api/repairs/${stone}/photos`, { method: 'POST', body: file });
+      const to = `/api/stones/${stone}/photos?shows=${shows}`;
+      const sent = await fetch(to, { method: 'POST', body: file });
       if (!sent.ok) throw new ApiProblem((await sent.json()) as Problem);
     }
   },
@@ -180,7 +190,7 @@ export const addPhotos = mutationOptions({
 export const dropPhoto = mutationOptions({
   mutationFn: ({ stone, photo }: { stone: string; photo: string }) =>
     answer(
-      client.DELETE('/api/repairs/{id}/photos/{photo}', {
+      client.DELETE('/api/stones/{id}/photos/{photo}', {
         params: { path: { id: stone, photo } },
       }),
     ),

@@ -24,7 +24,7 @@ export type Happening =
   | { kind: 'done' | 'skip'; payload: Visit }
   | { kind: 'check'; payload: { setup: string; item: string } }
   | { kind: 'transfer'; payload: { setup: string } }
-  | { kind: 'note'; payload: { text: string } }
+  | { kind: 'note'; payload: { text: string; at?: Visit } }
   | { kind: 'undo'; payload: { undoes: string } }
   | { kind: 'begin' | 'end'; payload: Record<string, never> };
 
@@ -37,6 +37,9 @@ interface Envelope extends Omit<Wire, 'kind' | 'payload'> {
   /** 1 while only this browser has it, 0 once the server's disk has. */
   held: 0 | 1;
 }
+
+/** The newest form of a kind's payload that this version knows and writes. */
+export const newestOf = (kind: string): number => (kind === 'plan' || kind === 'note' ? 2 : 1);
 
 /** An entry of a log, as this browser keeps it. */
 export type LogEvent = Envelope & (Happening | Told);

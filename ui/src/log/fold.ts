@@ -1,4 +1,4 @@
-import type { LogEvent, Visit } from './events';
+import { newestOf, type LogEvent, type Visit } from './events';
 
 /**
  * Where the work on a stone stands, folded from its log. The server folds the same log by the same
@@ -82,9 +82,6 @@ const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => voi
 };
 
 type Of<K> = LogEvent & { kind: K };
-
-/** The newest form of a kind's payload that this version knows. Of a plan only its number counts. */
-const newestOf = (kind: LogEvent['kind']): number => (kind === 'plan' ? 2 : 1);
 
 /** Folds a log into the state that it leads to. */
 export function fold(events: readonly LogEvent[]): LogState {

@@ -1,5 +1,5 @@
 import { fold, type LogState } from './fold';
-import { randomID, type Happening, type LogEvent } from './events';
+import { newestOf, randomID, type Happening, type LogEvent } from './events';
 import type { Kept, RefusedEvent } from './kept';
 
 /** A stone's log as this browser has it. */
@@ -97,7 +97,7 @@ export class Log {
       device: this.pageDevice,
       deviceSeq: ++this.counted,
       deviceTime: now,
-      version: 1,
+      version: newestOf(h.kind),
       by: '',
       seq: 0,
       serverTime: now,

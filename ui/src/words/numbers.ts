@@ -27,6 +27,15 @@ export function sizes(...v: number[]): string {
 /** Carats to 0.01; small stones to 0.001. */
 export const carats = (v: number): string => `${format(v, v < 1 ? 3 : 2, v < 1 ? 3 : 2)} ct`;
 
+/** A carat in grams. */
+export const gramsPerCarat = 0.2;
+
+/** A weight that is given in carats, in grams. */
+export const grams = (ct: number): string => `${format(ct * gramsPerCarat, 3, 3)} g`;
+
+/** A weight in carats and in grams. */
+export const bothWeights = (ct: number): string => `${carats(ct)} · ${grams(ct)}`;
+
 /** An angle as stored, to 0.01 at most. */
 export const angle = (v: number): string => format(v, 0, 2);
 

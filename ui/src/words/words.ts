@@ -279,6 +279,7 @@ export const w = {
     cautions: 'Mind',
     progress: 'Progress',
     log: 'What happened',
+    notedAt: (tier: string, tooth: number, pass: string) => `at ${tier} ${tooth}, ${pass}`,
     events: {
       done: 'cut',
       skip: 'skipped',
@@ -313,7 +314,9 @@ export const w = {
     notes: 'Notes',
     keep: 'Keep the card',
     planned: (v: string) => `planned ${v}`,
+    weightsIn: 'Weights in',
+    weightUnits: { ct: 'carats', g: 'grams' } as Record<string, string>,
     asCut: 'The diagram as cut',
   },
-  units: { mm: 'mm', ct: 'ct', hours: 'h', percent: '%', degrees: '°' },
+  units: { mm: 'mm', ct: 'ct', g: 'g', hours: 'h', percent: '%', degrees: '°' },
 };

@@ -30,6 +30,7 @@ export function GirdleQuestion({ draft, lighting, passes = 0 }: LitDraft & { pas
           </Typography>
           <Sheet
             dense
+            fold={560}
             head={[g.finish, g.faceUp, g.tilted(angle(report.tilt)), g.ends, g.visits, g.hours]}
           >
             {report.finishes.map((f) => (

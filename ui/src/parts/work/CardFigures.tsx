@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import type { Finish } from '../../api/client';
 import { Figures } from '../Page';
-import { carats, hours as asHours, percent, sizes } from '../../words/numbers';
+import { bothWeights, carats, dayOf, hours as asHours, percent, sizes } from '../../words/numbers';
 import { w } from '../../words/words';
 
 /** A finished stone's card: weight, size, yield, dates, hours, notes. */
@@ -23,12 +23,12 @@ export function CardFigures({
       </Typography>
       <Figures
         rows={[
-          [l.finished, f.finished],
-          [l.rough, f.roughCarats > 0 ? carats(f.roughCarats) : '–'],
+          [l.finished, dayOf(f.finished)],
+          [l.rough, f.roughCarats > 0 ? bothWeights(f.roughCarats) : '–'],
           [
             l.weight,
             f.finishedCarats > 0
-              ? `${carats(f.finishedCarats)} (${l.planned(carats(planned))})`
+              ? `${bothWeights(f.finishedCarats)} (${l.planned(carats(planned))})`
               : '–',
           ],
           [l.yield, yieldOf(f)],

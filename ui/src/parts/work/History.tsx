@@ -23,7 +23,9 @@ export function History({ history, kinds }: Props) {
           <Typography component="span" variant="figures" color="text.secondary">
             {moment(e.at)}
           </Typography>{' '}
-          {kinds[e.kind]} {e.text}
+          {kinds[e.kind]}{' '}
+          {e.facet && `${w.stones.notedAt(e.facet.tier, e.facet.tooth, e.facet.pass)}: `}
+          {e.text}
         </Typography>
       ))}
     </Box>

@@ -303,7 +303,11 @@ test('while a note is typed the keys of the bench are letters, and an empty one 
   fireEvent.change(field, { target: { value: ' a chip at the girdle ' } });
   fireEvent.click(keep);
   await waitFor(() => expect(kindsOf(logs)).toEqual(['note']));
-  expect(logs.stored[0]!.payload).toEqual({ text: 'a chip at the girdle' });
+  expect(logs.stored[0]).toMatchObject({ version: 2 });
+  expect(logs.stored[0]!.payload).toEqual({
+    text: 'a chip at the girdle',
+    at: { setup: 's1', pass: 'cut', facet: 'f1' },
+  });
   expect(progress()).toBe('0 of 4');
 });
 

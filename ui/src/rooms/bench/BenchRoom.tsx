@@ -29,7 +29,7 @@ import { passName } from '../../parts/work/visitWords';
 import { TransferScreen } from './TransferScreen';
 import { SkippedList, SkippedScreen } from './SkippedList';
 import { useHabit } from './useHabit';
-import { leftInPass, takenBack, ticked, type Habit } from './work';
+import { facetName, leftInPass, takenBack, ticked, type Habit } from './work';
 
 /** At the wheel: one stone, one thing at a time. The whole script is fetched when the bench opens. */
 export function BenchRoom() {
@@ -113,6 +113,8 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     list(false);
     setChosen(i);
   };
+  // The visit that stands on the screen.
+  const shown = one ?? (cutting ? state.at : undefined);
   const actions = {
     done: () => {
       if (one !== undefined) log.add([{ kind: 'done', payload: visitOf(script, one) }]);
@@ -213,7 +215,14 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
           </DialogActions>
         </Dialog>
       )}
-      {noting && <NoteDialog add={log.add} onClose={() => setNoting(false)} />}
+      {noting && (
+        <NoteDialog
+          add={log.add}
+          at={shown === undefined ? undefined : visitOf(script, shown)}
+          facet={shown === undefined ? '' : facetName(script, shown)}
+          onClose={() => setNoting(false)}
+        />
+      )}
     </Box>
   );
 }

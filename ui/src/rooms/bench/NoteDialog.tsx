@@ -5,11 +5,20 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
+import type { Visit } from '../../log/events';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { w } from '../../words/words';
 
-/** Adds a note to a stone's log. */
-export function NoteDialog({ add, onClose }: { add: StoneLog['add']; onClose: () => void }) {
+interface Props {
+  add: StoneLog['add'];
+  /** The visit that is on the screen, and what it is called. */
+  at?: Visit | undefined;
+  facet?: string;
+  onClose: () => void;
+}
+
+/** Adds a note to a stone's log, at the facet that is being cut. */
+export function NoteDialog({ add, at, facet, onClose }: Props) {
   const [text, setText] = useState('');
   return (
     <Dialog open onClose={onClose} fullWidth>
@@ -17,11 +26,11 @@ export function NoteDialog({ add, onClose }: { add: StoneLog['add']; onClose: ()
         onSubmit={(e) => {
           e.preventDefault();
           if (!text.trim()) return;
-          add([{ kind: 'note', payload: { text: text.trim() } }]);
+          add([{ kind: 'note', payload: { text: text.trim(), ...(at && { at }) } }]);
           onClose();
         }}
       >
-        <DialogTitle>{w.bench.noteTitle}</DialogTitle>
+        <DialogTitle>{facet ? w.bench.noteAt(facet) : w.bench.noteTitle}</DialogTitle>
         <DialogContent>
           <TextField
             autoFocus

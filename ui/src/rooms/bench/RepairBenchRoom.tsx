@@ -13,6 +13,7 @@ import { Await, Care } from '../../parts/Page';
 import { useStoneLog } from '../../parts/work/useStoneLog';
 import { faces } from '../../theme/tokens';
 import { clock } from '../../words/numbers';
+import { photoWords } from '../../words/photos';
 import { repairWords as r } from '../../words/repairs';
 import { w } from '../../words/words';
 import { useKeptOpen } from './reloads';
@@ -70,7 +71,7 @@ function RepairBench({ page, path }: { page: RepairPage; path: string }) {
               <Box
                 component="img"
                 src={`/api/photos/${photo.hash}`}
-                alt={r.photo(page.photos.length)}
+                alt={photoWords.photo(photoWords.photos, page.photos.length)}
                 sx={{ maxWidth: '100%', maxHeight: '50vh', display: 'block', mb: 4 }}
               />
             )}

@@ -17,6 +17,12 @@ export function ticked(script: BenchScript, state: BenchState, habit: Habit): nu
   return places.filter((i) => !state.visited[i]);
 }
 
+/** A facet as it is called at the wheel: its tier and its index. */
+export function facetName(script: BenchScript, at: number): string {
+  const facet = script.facets[script.visits[at]!.facet]!;
+  return w.bench.facet(facet.tier, facet.dial.tooth);
+}
+
 /** What the last act was a part of: the visits to one tier in one pass, as far as they are marked. */
 export function lastTier(script: BenchScript, state: BenchState): number[] {
   const { last } = state;

@@ -31,7 +31,11 @@ export function GearPanel({ draft, shown, onShow }: Props) {
         <Box component="section" aria-label={g.head} sx={{ my: 5 }}>
           <Typography variant="h3">{g.head}</Typography>
           <Typography color="text.secondary">{g.lead(r.machine)}</Typography>
-          <Sheet dense head={[g.gear, g.cheats, g.turn, [g.gap, g.gapHelp(mm(width))], '']}>
+          <Sheet
+            dense
+            fold={520}
+            head={[g.gear, g.cheats, g.turn, [g.gap, g.gapHelp(mm(width))], '']}
+          >
             {r.gears.map((f) => (
               <tr key={f.teeth}>
                 <td className="figure">

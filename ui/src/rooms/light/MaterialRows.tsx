@@ -41,6 +41,7 @@ export function MaterialRows({ draft, lighting }: LitDraft) {
       <Typography color="text.secondary">{m.lead}</Typography>
       <Refusal error={rows.error} />
       <Sheet
+        fold={560}
         dense
         head={[lightWords.material, 'n', m.critical, n.return, n.window, n.headShadow, n.leak, '']}
       >

@@ -19,6 +19,7 @@ const pageOf = (finish: Finish | null = null) =>
     began: '2026-03-01T10:00:00Z',
     reckoned: 6.25,
     history: [],
+    photos: [],
     works: [],
   }) as unknown as StonePage;
 
@@ -100,4 +101,14 @@ test('a card that was kept elsewhere is shown beside this one, and theirs can be
   fireEvent.click(keep());
   await waitFor(() => expect(server.cards).toHaveLength(1));
   expect(server.cards[0]!.version).toBe(6);
+});
+
+test('weights are typed in grams where somebody weighs in them, and kept in carats', async () => {
+  localStorage.setItem('cressa-weights-in', 'g');
+  const { server } = await open();
+  type(l.finishedCarats, '0.5');
+  expect(screen.getByText(/= 2.50 ct/)).toBeTruthy();
+  fireEvent.click(keep());
+  await waitFor(() => expect(server.cards.at(-1)).toMatchObject({ finishedCarats: 2.5 }));
+  localStorage.clear();
 });

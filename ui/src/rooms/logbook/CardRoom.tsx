@@ -8,7 +8,10 @@ import { useNavigate, useParams } from 'react-router';
 import type { StonePage } from '../../api/client';
 import { ranges } from '../../api/ranges';
 import { cardRecord, rereadStones, stoneQuery, storeStone, type Card } from '../../api/stones';
+import { remember, remembered } from '../../log/remember';
 import { NumberField } from '../../parts/fields/NumberField';
+import { PickField } from '../../parts/fields/PickField';
+import { WeightField, type WeightUnit } from '../../parts/fields/WeightField';
 import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { SaveConflict } from '../../parts/forms/Conflict';
 import { Await, PageHead } from '../../parts/Page';
@@ -17,7 +20,12 @@ import { Refusal } from '../../parts/forms/Refusal';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
 import { carats, date, hours, mm, plain } from '../../words/numbers';
 import { w } from '../../words/words';
+import { photoWords } from '../../words/photos';
 import { yieldOf } from '../../parts/work/CardFigures';
+import { Photos } from '../../parts/work/Photos';
+
+/** Whether weights are typed in carats or in grams. */
+const unitKey = 'cressa-weights-in';
 
 /** Writes a stone's logbook card, or corrects it. */
 export function CardRoom() {
@@ -43,10 +51,11 @@ function cardOf(page: StonePage): Card {
   };
 }
 
-type Figure = 'roughCarats' | 'finishedCarats' | 'widthMM' | 'lengthMM' | 'heightMM';
+type Weight = 'roughCarats' | 'finishedCarats';
+type Length = 'widthMM' | 'lengthMM' | 'heightMM';
 
 /** The figures of a card: how they are called and what they are measured in. */
-const figures: Record<Figure, [label: string, unit: string]> = {
+const figures: Record<Weight | Length, [label: string, unit: string]> = {
   roughCarats: [w.logbook.roughCarats, w.units.ct],
   finishedCarats: [w.logbook.finishedCarats, w.units.ct],
   widthMM: [w.stones.width, w.units.mm],
@@ -57,7 +66,7 @@ const figures: Record<Figure, [label: string, unit: string]> = {
 /** A card in lines, for holding two against each other. */
 const linesOf = (c: Card): string[] => [
   ...Object.entries(figures).map(
-    ([name, [label, unit]]) => `${label}: ${plain(c[name as Figure])} ${unit}`,
+    ([name, [label, unit]]) => `${label}: ${plain(c[name as Weight])} ${unit}`,
   ),
   `${w.logbook.started}: ${c.started}`,
   `${w.logbook.finishedOn}: ${c.finished}`,
@@ -83,11 +92,22 @@ function CardForm({ page }: { page: StonePage }) {
       setCard(cardOf(theirs));
     },
   });
-  const figure = (name: Figure, help?: string) => {
-    const [label, unit] = figures[name];
+  const [unit, setUnit] = useState((remembered(unitKey) ?? 'ct') as WeightUnit);
+  const weight = (name: Weight, help?: string) => (
+    <WeightField
+      label={figures[name][0]}
+      {...ranges.Finish[name]}
+      value={card[name]}
+      unit={unit}
+      onChange={(v) => set({ [name]: v })}
+      help={help}
+    />
+  );
+  const length = (name: Length, help?: string) => {
+    const [label, mmUnit] = figures[name];
     return (
       <NumberField
-        label={`${label} (${unit})`}
+        label={`${label} (${mmUnit})`}
         {...ranges.Finish[name]}
         optional=""
         value={card[name] || undefined}
@@ -98,7 +118,13 @@ function CardForm({ page }: { page: StonePage }) {
     );
   };
   const day = (name: 'started' | 'finished', label: string) => (
-    <TextField label={label} value={card[name]} onChange={(e) => set({ [name]: e.target.value })} />
+    <TextField
+      type="date"
+      label={label}
+      value={card[name]}
+      onChange={(e) => set({ [name]: e.target.value })}
+      slotProps={{ inputLabel: { shrink: true } }}
+    />
   );
   return (
     <>
@@ -117,20 +143,20 @@ function CardForm({ page }: { page: StonePage }) {
           sx={{
             p: 6,
             display: 'grid',
-            gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, 1fr)' },
+            gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, minmax(0, 1fr))' },
             gap: 4,
             maxWidth: 860,
           }}
         >
-          {figure('roughCarats')}
-          {figure('finishedCarats', l.planned(carats(a.carats)))}
+          {weight('roughCarats')}
+          {weight('finishedCarats', l.planned(carats(a.carats)))}
           <Box sx={{ alignSelf: 'center' }}>
             <Typography color="text.secondary">{l.yield}</Typography>
             <Typography variant="figures">{readable ? yieldOf(card) : '–'}</Typography>
           </Box>
-          {figure('widthMM', l.planned(mm(a.width)))}
-          {figure('lengthMM', l.planned(mm(a.length)))}
-          {figure('heightMM', l.planned(mm(a.height)))}
+          {length('widthMM', l.planned(mm(a.width)))}
+          {length('lengthMM', l.planned(mm(a.length)))}
+          {length('heightMM', l.planned(mm(a.height)))}
           {day('started', l.started)}
           {day('finished', l.finishedOn)}
           <NumberField
@@ -150,7 +176,22 @@ function CardForm({ page }: { page: StonePage }) {
             minRows={3}
             sx={{ gridColumn: '1 / -1' }}
           />
-          <Thumbnail hash={s.picture} size={200} />
+          <Box sx={{ gridColumn: { sm: 'span 2' } }}>
+            <Thumbnail hash={s.picture} size={200} />
+          </Box>
+          <PickField
+            label={l.weightsIn}
+            value={unit}
+            options={l.weightUnits}
+            onChange={(u) => {
+              remember(unitKey, u);
+              setUnit(u);
+            }}
+            width="100%"
+          />
+          <Box sx={{ gridColumn: '1 / -1' }}>
+            <Photos stone={s.id} photos={page.photos} shows="after" head={photoWords.photos} />
+          </Box>
           <Box sx={{ gridColumn: '1 / -1' }}>
             <Refusal error={saving.error} />
           </Box>

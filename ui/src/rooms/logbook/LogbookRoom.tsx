@@ -45,6 +45,7 @@ function Book({ stones, sums }: { stones: StoneLine[]; sums: Logbook }) {
   const l = w.logbook;
   return (
     <Sheet
+      fold={1100}
       head={[
         l.finished,
         '',
@@ -85,7 +86,7 @@ function Book({ stones, sums }: { stones: StoneLine[]; sums: Logbook }) {
         );
       })}
       <tr>
-        <td>{l.total}</td>
+        <th scope="row">{l.total}</th>
         <td />
         <td className="figure">{sums.total}</td>
         <td />

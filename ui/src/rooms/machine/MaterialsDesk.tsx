@@ -41,6 +41,7 @@ export function MaterialsDesk({ own, onChange }: Props) {
             </Box>
             <Box sx={{ overflow: 'auto', maxHeight: 'calc(100vh - 330px)' }}>
               <Sheet
+                fold={1150}
                 dense
                 head={[
                   m.material,

@@ -15,7 +15,7 @@ import { SaveConflict } from '../../parts/forms/Conflict';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
 import { NumberField } from '../../parts/fields/NumberField';
 import { Refusal } from '../../parts/forms/Refusal';
-import { carats, date } from '../../words/numbers';
+import { carats, date, sizes } from '../../words/numbers';
 import { repairWords as r } from '../../words/repairs';
 import { w } from '../../words/words';
 
@@ -49,6 +49,23 @@ export function GiveBack({ page, onClose }: { page: RepairPage; onClose: () => v
               value={card.finishedCarats}
               onChange={(finishedCarats) => set({ finishedCarats })}
             />
+            {(
+              [
+                ['lengthMM', r.length],
+                ['widthMM', r.width],
+                ['heightMM', r.height],
+              ] as const
+            ).map(([name, label]) => (
+              <NumberField
+                key={name}
+                label={label}
+                unit="mm"
+                {...ranges.Finish[name]}
+                value={card[name]}
+                onChange={(v) => set({ [name]: v })}
+                width={120}
+              />
+            ))}
             <TextField
               type="date"
               label={r.given}
@@ -106,6 +123,7 @@ function cardOf({ summary: s, intake, history }: RepairPage): Card {
 /** What this dialog asks for, in lines. */
 const linesOf = (c: Card): string[] => [
   `${r.weightAfter}: ${carats(c.finishedCarats)}`,
+  `${r.sizeAfter}: ${sizes(c.lengthMM, c.widthMM, c.heightMM)}`,
   `${r.given}: ${c.finished}`,
   `${r.notes}: ${c.notes}`,
 ];

@@ -5,6 +5,7 @@ import type { Card } from '../../api/stones';
 import { renderInApp } from '../../testing/app';
 import { repairOf, stoneOf } from '../../testing/records';
 import { Refused, serve, stale } from '../../testing/server';
+import { photoWords } from '../../words/photos';
 import { repairWords as r } from '../../words/repairs';
 import { w } from '../../words/words';
 import { RepairRoom } from './RepairRoom';
@@ -112,7 +113,14 @@ test('photos that are refused say why, and those before them are there', async (
   vi.stubGlobal('fetch', async (to: string | Request) => {
     if (typeof to !== 'string') return Response.json(server.page);
     sent.push(to);
-    const photo = { id: 'p1', hash: 'abc', note: '', taken: '' };
+    const photo = {
+      id: 'p1',
+      hash: 'abc',
+      note: '',
+      taken: '',
+      work: 'w1',
+      shows: 'before' as const,
+    };
     server.page = { ...server.page, photos: [photo] };
     if (sent.length < 2) return new Response(null, { status: 204 });
     return Response.json({ detail: 'This is no picture.', places: [] }, { status: 422 });
@@ -120,8 +128,9 @@ test('photos that are refused say why, and those before them are there', async (
   const files = [new File(['a'], 'a.jpg'), new File(['b'], 'b.txt'), new File(['c'], 'c.jpg')];
   fireEvent.change(document.querySelector('input[type=file]')!, { target: { files } });
   expect(await screen.findByText('This is no picture.')).toBeTruthy();
-  expect(await screen.findByAltText(r.photo(1))).toBeTruthy();
-  expect(sent).toHaveLength(2);
+  expect(await screen.findByAltText(photoWords.photo(r.before, 1))).toBeTruthy();
+  // The first place to add one is that of how it came in.
+  expect(sent).toEqual(Array(2).fill('/api/stones/a/photos?shows=before'));
 });
 
 test('a stone comes in with a name, and one that was cut here comes back with its own', async () => {

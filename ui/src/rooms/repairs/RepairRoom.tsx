@@ -12,6 +12,7 @@ import { SaveConflict } from '../../parts/forms/Conflict';
 import { Await, Care, Figures, PageHead } from '../../parts/Page';
 import { MoreWork } from '../../parts/work/MoreWork';
 import { Refusal } from '../../parts/forms/Refusal';
+import { Photos } from '../../parts/work/Photos';
 import { Works } from '../../parts/work/Works';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
 import { carats, dayOf, hours, sizes } from '../../words/numbers';
@@ -20,7 +21,6 @@ import { w } from '../../words/words';
 import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { GiveBack } from './GiveBack';
 import { IntakeForm, type Written } from './IntakeForm';
-import { Photos } from './Photos';
 
 /** A stone that came in: what was written down, its photos, and what happened. */
 export function RepairRoom() {
@@ -61,36 +61,58 @@ function Repair({ page }: { page: RepairPage }) {
         {editing ? (
           <Edit page={page} onDone={() => setEditing(false)} />
         ) : (
-          <Box
-            sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '360px 1fr' }, gap: 8 }}
-          >
-            <Figures
-              rows={[
-                [r.owner, intake.owner || '–'],
-                [r.material, intake.material || '–'],
-                [r.carats, intake.carats > 0 ? carats(intake.carats) : '–'],
-                [w.stones.size, sizes(intake.lengthMM, intake.widthMM, intake.heightMM)],
-                [r.promised, intake.promised ? dayOf(intake.promised) : '–'],
-                [r.spent, `${hours(s.hours)} h`],
-                ...(s.finish ? ([[r.given, dayOf(s.finish.finished)]] as [string, string][]) : []),
-                ...(s.finish && s.finish.finishedCarats > 0
-                  ? ([[r.weightAfter, carats(s.finish.finishedCarats)]] as [string, string][])
-                  : []),
-              ]}
-            />
-            <Box>
-              <Said head={r.damage} text={intake.damage} />
-              <Said head={r.agreed} text={intake.agreed} />
-              {s.finish && <Said head={r.notes} text={s.finish.notes} />}
-              <Care>{r.caution}</Care>
-            </Box>
-          </Box>
+          <BeforeAfter page={page} closed={!present} />
         )}
         <Works stone={s.id} works={page.works} shown={s.workId} />
-        <Photos stone={s.id} photos={page.photos} />
         <History history={page.history} kinds={r.events} />
       </Box>
       {giving && <GiveBack page={page} onClose={() => setGiving(false)} />}
+    </>
+  );
+}
+
+/** The stone as it came in and as it went out, side by side, and what was said of it. */
+function BeforeAfter({ page, closed }: { page: RepairPage; closed: boolean }) {
+  const { summary: s, intake, photos } = page;
+  const f = s.finish;
+  const weight = (v: number) => (v > 0 ? carats(v) : '–');
+  return (
+    <>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 6 }}>
+        <Box>
+          <Photos stone={s.id} photos={photos} shows="before" head={r.before} closed={closed} />
+          <Box sx={{ mt: 3 }}>
+            <Figures
+              rows={[
+                [r.carats, weight(intake.carats)],
+                [w.stones.size, sizes(intake.lengthMM, intake.widthMM, intake.heightMM)],
+                [r.owner, intake.owner || '–'],
+                [r.material, intake.material || '–'],
+                [r.promised, intake.promised ? dayOf(intake.promised) : '–'],
+              ]}
+            />
+          </Box>
+        </Box>
+        <Box>
+          <Photos stone={s.id} photos={photos} shows="after" head={r.after} closed={closed} />
+          <Box sx={{ mt: 3 }}>
+            <Figures
+              rows={[
+                [r.carats, f ? weight(f.finishedCarats) : '–'],
+                [w.stones.size, f ? sizes(f.lengthMM, f.widthMM, f.heightMM) : '–'],
+                [r.given, f ? dayOf(f.finished) : '–'],
+                [r.spent, `${hours(s.hours)} h`],
+              ]}
+            />
+          </Box>
+        </Box>
+      </Box>
+      <Box sx={{ maxWidth: 760 }}>
+        <Said head={r.damage} text={intake.damage} />
+        <Said head={r.agreed} text={intake.agreed} />
+        {f && <Said head={r.notes} text={f.notes} />}
+        <Care>{r.caution}</Care>
+      </Box>
     </>
   );
 }

@@ -38,6 +38,7 @@ const pageOf = (change: Partial<StoneLine> = {}, choices: Partial<Choices> = {})
     began: null,
     reckoned: 0,
     history: [],
+    photos: [],
   } as unknown as StonePage;
 };
 

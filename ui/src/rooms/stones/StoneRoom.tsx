@@ -12,9 +12,11 @@ import { useNotice } from '../../parts/notice';
 import { SaveConflict } from '../../parts/forms/Conflict';
 import { Await, Care, PageHead } from '../../parts/Page';
 import { MoreWork } from '../../parts/work/MoreWork';
+import { Photos } from '../../parts/work/Photos';
 import { Works } from '../../parts/work/Works';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
 import { carats, mm, sizes } from '../../words/numbers';
+import { photoWords } from '../../words/photos';
 import { repairWords } from '../../words/repairs';
 import { runWords } from '../../words/runs';
 import { machineWords as m } from '../../words/machine';
@@ -120,6 +122,17 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         {page.before && <Before before={page.before} />}
         {s.late > 0 && <Care>{w.bench.late(s.late)}</Care>}
         {s.finish && <CardFigures finish={s.finish} hours={s.hours} planned={a.carats} />}
+        {(present || page.photos.length > 0) && (
+          <Box sx={{ my: 4 }}>
+            <Photos
+              stone={s.id}
+              photos={page.photos}
+              shows="after"
+              head={photoWords.photos}
+              closed={!present}
+            />
+          </Box>
+        )}
         <PlanFigures assessment={a} />
         {a.stone && (
           <Box sx={{ my: 4, overflow: 'auto' }}>

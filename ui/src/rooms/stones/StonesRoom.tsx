@@ -81,6 +81,7 @@ export function StonesRoom() {
 export function StoneTable({ stones, hours }: { stones: StoneLine[]; hours?: boolean }) {
   return (
     <Sheet
+      fold={900}
       head={[
         w.stones.number,
         '',
