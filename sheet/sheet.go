@@ -329,12 +329,18 @@ func (w *writer) wheel(x, y, size float64, up diagram.Part) {
 	}
 	polygons := drawing.Plan(s.Solid(), up)
 	scale := (root - 5) / reach(polygons)
-	w.facets(polygons, func(q drawing.Point) drawing.Point {
-		return drawing.Point{X: x + q.X*scale, Y: y - q.Y*scale}
-	})
-	w.write(x, y+rim+3.2, smallSize, true, drawing.Middle, map[diagram.Part]string{
-		diagram.Pavilion: "Pavilion up", diagram.Crown: "Crown up",
-	}[up])
+	place := func(q drawing.Point) drawing.Point { return drawing.Point{X: x + q.X*scale, Y: y - q.Y*scale} }
+	w.facets(polygons, place)
+	caption := map[diagram.Part]string{diagram.Pavilion: "Pavilion up", diagram.Crown: "Crown up"}[up]
+	if thinnest, _, _ := s.Girdle(); w.uneven() {
+		const half = 0.9
+		at := place(drawing.InPlan(thinnest.Low, up))
+		p.Shapes = append(p.Shapes, drawing.Shape{
+			Points: []drawing.Point{{X: at.X, Y: at.Y - half}, {X: at.X + half, Y: at.Y}, {X: at.X, Y: at.Y + half}, {X: at.X - half, Y: at.Y}}, Closed: true, Grey: 1,
+		})
+		caption += ", girdle thinnest at the mark"
+	}
+	w.write(x, y+rim+3.2, smallSize, true, drawing.Middle, caption)
 }
 
 // reach is how far the drawing goes from its middle.
@@ -465,11 +471,17 @@ func (w *writer) profile(x, y, width, height float64) {
 // where it is thickest.
 func (w *writer) girdle() string {
 	thinnest, thickest, _ := w.content.Stone.Girdle()
-	least, most := w.length(thinnest.Thickness()), w.length(thickest.Thickness())
-	if least == most {
+	least := w.length(thinnest.Thickness())
+	if !w.uneven() {
 		return least
 	}
-	return least + " – " + most
+	return least + " – " + w.length(thickest.Thickness())
+}
+
+// uneven tells whether the girdle is thinner in one place than in another by what a figure shows.
+func (w *writer) uneven() bool {
+	thinnest, thickest, ok := w.content.Stone.Girdle()
+	return ok && w.length(thinnest.Thickness()) != w.length(thickest.Thickness())
 }
 
 // length words a length of the stone.

@@ -5,6 +5,7 @@ import (
 	"encoding/xml"
 	"errors"
 	"io"
+	"slices"
 	"strings"
 	"testing"
 
@@ -120,4 +121,25 @@ func TestSheetsAreWrittenAsSVGAndPDF(t *testing.T) {
 	require.NoError(t, err)
 	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF-")))
 	assert.Equal(t, len(pages), bytes.Count(pdf, []byte("/Type /Page\n")))
+}
+
+// Where a girdle is uneven both wheels mark its thinnest place; an even one has no mark.
+func TestAnUnevenGirdleIsMarkedInTheWheels(t *testing.T) {
+	marks := func(s *cutting.Stone) int {
+		text := textOf(sheet.Pages(sheet.OfDiagram(s, workshop.DefaultMachine()), sheet.A4, false, formats.MeasureText))
+		return strings.Count(text, "girdle thinnest at the mark")
+	}
+	even := stone(t, "Little Dipper")
+	assert.Zero(t, marks(even))
+	// Its crown stands between the corners of its pavilion.
+	d := *even.Diagram
+	d.Tiers = slices.Clone(d.Tiers)
+	for i := range d.Tiers {
+		if d.Tiers[i].Name == "C1" {
+			d.Tiers[i].Indexes = []float64{6, 18, 30, 42, 54, 66, 78, 90}
+		}
+	}
+	wavy, err := cutting.Cut(&d)
+	require.NoError(t, err)
+	assert.Equal(t, 2, marks(wavy))
 }

@@ -27,11 +27,18 @@ type Polygon struct {
 // about the line from 12 to 6, so that dialled indexes run clockwise on either
 // side.
 func Plan(s *solid.Solid, up diagram.Part) []Polygon {
-	flip := 1.0
+	return project(s, r3.Vec{X: toTheRight(up)}, r3.Vec{Y: 1})
+}
+
+// InPlan returns where a point of the stone lies in Plan.
+func InPlan(p r3.Vec, up diagram.Part) Point { return Point{toTheRight(up) * p.X, p.Y} }
+
+// toTheRight is 1 where the stone's x runs to the right with a side up, -1 where it runs to the left.
+func toTheRight(up diagram.Part) float64 {
 	if up == diagram.Pavilion {
-		flip = -1
+		return -1
 	}
-	return project(s, r3.Vec{X: flip}, r3.Vec{Y: 1})
+	return 1
 }
 
 // Elevation draws the facets that are seen from the side, by an eye at the given

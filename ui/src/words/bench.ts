@@ -48,6 +48,7 @@ export const benchWords = {
     (girdle ? `, girdle −${girdle} mm` : ''),
   reading: (v: string) => `for ${v}°, as your protractor reads`,
   tick: 'Done marks',
+  thinnest: 'Line with ends: the girdle is thinnest here.',
   touch: 'Dashed: what is flat after a second.',
   stopHere: 'Ring: stop here.',
   falseMeet: (early: string) => `Cross: a false meet, ${early} mm too early.`,

@@ -7,6 +7,7 @@ import { vec, type Side } from '../../parts/stone/geometry';
 import { Profile } from '../../parts/stone/Profile';
 import type { Touch } from '../../parts/stone/StoneFaces';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+import { isUneven } from '../../parts/stone/ThinnestMark';
 import { faces } from '../../theme/tokens';
 import { angle, plain, thousandths } from '../../words/numbers';
 import { threadWords } from '../../words/thread';
@@ -254,6 +255,8 @@ function Pictures({ script, at }: { script: BenchScript; at: number }) {
   const up = script.setups[facet.setup]!.up as Side;
   const marks = { ring: vec(facet.target), now: facet.no };
   const touch = visit.first ? touchOf(facet) : undefined;
+  // Its thickness comes with the second side.
+  const { girdle } = facet.setup === script.setups.length - 1 ? script.levels : { girdle: null };
   return (
     <Box sx={{ minHeight: 0, display: 'flex', flexDirection: 'column', p: 2 }}>
       <Box sx={{ flex: '1 1 0', minHeight: 0 }}>
@@ -265,6 +268,7 @@ function Pictures({ script, at }: { script: BenchScript; at: number }) {
           current={facet.dial}
           label={`${w.drawing.inWheel(up)}, ${w.bench.now}`}
           touch={touch}
+          girdle={girdle}
           {...marks}
         />
       </Box>
@@ -273,6 +277,7 @@ function Pictures({ script, at }: { script: BenchScript; at: number }) {
           touch && w.bench.touch,
           facet.atMeet && w.bench.stopHere,
           touch?.tempting && w.bench.falseMeet(plain(facet.touch.early)),
+          girdle && isUneven(girdle) && w.bench.thinnest,
         ]
           .filter(Boolean)
           .join(' ')}
