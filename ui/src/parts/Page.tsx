@@ -7,6 +7,13 @@ import { ApiProblem } from '../api/client';
 import { w } from '../words/words';
 import { useArrival } from './useArrival';
 
+/** On a screen that is wide enough for it. */
+const inOneRow = {
+  whiteSpace: { md: 'nowrap' },
+  overflow: { md: 'hidden' },
+  textOverflow: { md: 'ellipsis' },
+};
+
 /** A page's head, like the title block of a drawing: what it is, its particulars, what can be done. */
 export function PageHead({
   title,
@@ -31,7 +38,8 @@ export function PageHead({
         py: 2,
         borderBottom: 1,
         borderColor: 'divider',
-        flexWrap: 'wrap',
+        // In one row: what does not fit of a long name or of the facts is cut off, and told on hovering.
+        flexWrap: { xs: 'wrap', md: 'nowrap' },
         minHeight: 61,
       }}
     >
@@ -39,14 +47,21 @@ export function PageHead({
         variant="h1"
         ref={heading}
         tabIndex={-1}
-        sx={{ overflowWrap: 'anywhere', '&:focus-visible': { outlineOffset: 6 } }}
+        title={title}
+        sx={{
+          overflowWrap: 'anywhere',
+          minWidth: { md: 160 },
+          ...inOneRow,
+          '&:focus-visible': { outlineOffset: { xs: 6, md: -2 } },
+        }}
       >
         {title}
       </Typography>
       <Typography
         component="div"
         color="text.secondary"
-        sx={{ flexGrow: 1, display: 'flex', flexWrap: 'wrap' }}
+        title={facts?.filter(Boolean).join(' · ')}
+        sx={{ flex: '1 1 0', minWidth: 0, ...inOneRow }}
       >
         {facts?.filter(Boolean).map((f) => (
           <Box key={f} component="span" sx={{ borderLeft: 1, borderColor: 'divider', px: 3 }}>
@@ -54,7 +69,17 @@ export function PageHead({
           </Box>
         ))}
       </Typography>
-      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>{children}</Box>
+      <Box
+        sx={{
+          display: 'flex',
+          gap: 2,
+          alignItems: 'center',
+          flexWrap: { xs: 'wrap', md: 'nowrap' },
+          flexShrink: { md: 0 },
+        }}
+      >
+        {children}
+      </Box>
     </Box>
   );
 }

@@ -1,13 +1,18 @@
 import Close from '@mui/icons-material/Close';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
 import { useMutation } from '@tanstack/react-query';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import type { Photo } from '../../api/client';
 import { addPhotos, dropPhoto } from '../../api/stones';
 import { photoWords as r } from '../../words/photos';
+import { w } from '../../words/words';
 import { Refusal } from '../forms/Refusal';
 
 interface Props {
@@ -26,6 +31,7 @@ export function Photos({ stone, photos: all, shows, head, closed }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const add = useMutation(addPhotos);
   const drop = useMutation(dropPhoto);
+  const [going, setGoing] = useState<Photo>();
   return (
     <Box component="section" aria-label={head}>
       <Typography variant="h2" component="h3" gutterBottom>
@@ -44,7 +50,7 @@ export function Photos({ stone, photos: all, shows, head, closed }: Props) {
             </a>
             {!closed && (
               <IconButton
-                onClick={() => drop.mutate({ stone, photo: p.id })}
+                onClick={() => setGoing(p)}
                 aria-label={r.dropPhoto(head, i + 1)}
                 sx={{
                   position: 'absolute',
@@ -83,6 +89,32 @@ export function Photos({ stone, photos: all, shows, head, closed }: Props) {
         }}
       />
       <Refusal error={add.error ?? drop.error} />
+      {going && (
+        <Dialog open onClose={() => setGoing(undefined)}>
+          <DialogTitle>{r.dropTitle}</DialogTitle>
+          <DialogContent>
+            <Box
+              component="img"
+              src={`/api/photos/${going.hash}/small`}
+              alt=""
+              sx={{ maxHeight: 240, display: 'block' }}
+            />
+            <Typography sx={{ mt: 2 }}>{r.dropLead}</Typography>
+          </DialogContent>
+          <DialogActions>
+            <Button onClick={() => setGoing(undefined)}>{w.common.cancel}</Button>
+            <Button
+              variant="contained"
+              onClick={() => {
+                drop.mutate({ stone, photo: going.id });
+                setGoing(undefined);
+              }}
+            >
+              {r.drop}
+            </Button>
+          </DialogActions>
+        </Dialog>
+      )}
     </Box>
   );
 }

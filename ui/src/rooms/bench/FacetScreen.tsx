@@ -236,7 +236,14 @@ function Controls(props: Props) {
         <Button
           key={name}
           onClick={run}
-          sx={{ minHeight: 64, minWidth: 0, px: 1, fontSize: '1.0625rem', lineHeight: 1.2 }}
+          sx={{
+            minHeight: 64,
+            minWidth: 0,
+            px: 1,
+            fontSize: '1.0625rem',
+            lineHeight: 1.2,
+            whiteSpace: 'normal',
+          }}
         >
           {name}
         </Button>

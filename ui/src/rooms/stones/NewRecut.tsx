@@ -1,6 +1,5 @@
 import TextField from '@mui/material/TextField';
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Choices, Diagram, Settings, StoneLine } from '../../api/client';
 import { planRecut } from '../../api/stones';
@@ -8,6 +7,7 @@ import { carats, sizes } from '../../words/numbers';
 import { workWords } from '../../words/works';
 import { titleOf } from '../../parts/work/naming';
 import { PlanFrame } from './PlanFrame';
+import { useBrought } from './useBrought';
 
 /** A finished stone is planned anew. */
 export function NewRecut({
@@ -21,8 +21,7 @@ export function NewRecut({
   settings: Settings;
   proposal: Choices;
 }) {
-  const [choices, setChoices] = useState<Choices>(proposal);
-  const [why, setWhy] = useState('');
+  const { choices, setChoices, text: why, setText: setWhy, fit } = useBrought(proposal, stone.id);
   const navigate = useNavigate();
   const plan = useMutation(planRecut);
   const keep = () =>
@@ -48,6 +47,7 @@ export function NewRecut({
       choices={choices}
       onChange={setChoices}
       settings={settings}
+      onFit={fit}
     >
       <TextField
         label={workWords.why}

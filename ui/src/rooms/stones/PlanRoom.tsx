@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useState } from 'react';
 import type { Choices, Diagram, Settings } from '../../api/client';
 import { diagramQuery, proposalQuery } from '../../api/diagrams';
@@ -12,14 +12,13 @@ import { planRun, planStone, stoneLineQuery } from '../../api/stones';
 import { Await, PageHead } from '../../parts/Page';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
-import { useNotice } from '../../parts/notice';
-import { fitWords } from '../../words/fit';
 import { runWords } from '../../words/runs';
 import { workWords } from '../../words/works';
 import { w } from '../../words/words';
 import { DiagramChoice } from '../../parts/diagram/DiagramChoice';
 import { NewRecut } from './NewRecut';
 import { PlanFrame } from './PlanFrame';
+import { useBrought } from './useBrought';
 
 /**
  * Plans a new stone, or a finished one anew: first the diagram, then what it is cut from and how
@@ -72,12 +71,6 @@ function ChooseDiagram({ again }: { again: string | null }) {
   );
 }
 
-/** What a plan takes along to the variant that it goes on with. */
-interface Brought {
-  choices: Choices;
-  name: string;
-}
-
 function NewPlan({
   diagram,
   settings,
@@ -87,17 +80,8 @@ function NewPlan({
   settings: Settings;
   proposal: Choices;
 }) {
-  // A plan that goes on with a fitted variant brings along what was chosen and typed.
-  const brought = useLocation().state as Brought | null;
-  const [choices, setChoices] = useState<Choices>(brought?.choices ?? proposal);
-  const [name, setName] = useState(brought?.name ?? '');
+  const { choices, setChoices, text: name, setText: setName, fit } = useBrought(proposal, '');
   const navigate = useNavigate();
-  const say = useNotice();
-  const fit = (variant: string, fitted: Choices) => {
-    say({ text: fitWords.taken });
-    const state: Brought = { choices: fitted, name };
-    void navigate(`/stones/new?diagram=${variant}`, { state });
-  };
   const [stones, setStones] = useState(1);
   const [order, setOrder] = useState<'tier' | 'stone'>('tier');
   const one = useMutation(planStone);
