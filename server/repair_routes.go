@@ -120,7 +120,7 @@ func (s *Server) addPhoto(c *echo.Context) error {
 	if err != nil {
 		return workshop.ErrNoPicture
 	}
-	// What is no other is how a stone looks when its work is done.
+	// A photo is of the finished stone unless it says otherwise.
 	shows := workshop.AfterWork
 	if c.QueryParam("shows") == string(workshop.BeforeWork) {
 		shows = workshop.BeforeWork

@@ -124,7 +124,8 @@ type Hole struct {
 	Angle float64
 }
 
-// upright and level facets are set on a peg by the eye or a square, not by a hole.
+// byEye tells of upright and level facets: they are set on a peg by the eye or with a square, not by a
+// hole.
 func byEye(angle float64) bool { return angle == 0 || angle == 90 }
 
 // sameHole is how many degrees off an angle is still that of a hole: the diagram writes it rounded.

@@ -370,6 +370,12 @@ func TestTheFixturesOfTheFoldAreFresh(t *testing.T) {
 	far := event(4, journal.End, nil)
 	far.Device = "b"
 	add("a repair begun on one device, ended on another", journal.Repair, append(begun, far))
+	agreed := event(7, journal.Agree, journal.Agreed{Was: "keep the table", Is: "the table may go"})
+	agreed.Device = "workshop"
+	add("something else agreed after the card", journal.Repair, append(begun, finished, agreed))
+	old := planned()
+	old.Version, old.Payload = 1, json.RawMessage(asked1)
+	add("a plan of the first form", journal.FirstCut, []journal.Event{old, event(1, journal.Done, v)})
 	strange := event(2, "overcut", map[string]float64{"mm": 0.1})
 	add("a kind of a later version", journal.FirstCut, []journal.Event{planned(), event(1, journal.Done, v), strange})
 	for seed := range 40 {

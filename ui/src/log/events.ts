@@ -29,7 +29,10 @@ export type Happening =
   | { kind: 'begin' | 'end'; payload: Record<string, never> };
 
 /** What only the server writes. */
-type Told = { kind: 'plan'; payload: Asked } | { kind: 'finish'; payload: Record<string, never> };
+type Told =
+  | { kind: 'plan'; payload: Asked }
+  | { kind: 'agree'; payload: { was: string; is: string } }
+  | { kind: 'finish'; payload: Record<string, never> };
 
 type Wire = components['schemas']['Event'];
 

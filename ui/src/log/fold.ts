@@ -78,10 +78,15 @@ const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => voi
   end: stretch,
   undo: (s, _, e) => takeBack(s, e.payload.undoes),
   plan: (s, _, e) => void (s.plan = Math.max(s.plan, e.payload.no)),
+  // What was agreed anew is only told.
+  agree: () => {},
   finish: (s) => void (s.finished = true),
 };
 
 type Of<K> = LogEvent & { kind: K };
+
+/** Kinds that only the server writes: they are never late. */
+const byServer: ReadonlySet<string> = new Set<LogEvent['kind']>(['plan', 'agree', 'finish']);
 
 /** Folds a log into the state that it leads to. */
 export function fold(events: readonly LogEvent[]): LogState {
@@ -96,7 +101,7 @@ export function fold(events: readonly LogEvent[]): LogState {
     late: 0,
   };
   ordered(events).forEach((e, i) => {
-    if (s.finished && e.kind !== 'plan' && e.kind !== 'finish') s.late++;
+    if (s.finished && !byServer.has(e.kind)) s.late++;
     const follow = apply[e.kind] as ((s: Folding, n: number, e: LogEvent) => void) | undefined;
     if (e.version <= newestOf(e.kind)) follow?.(s, i + 1, e);
   });

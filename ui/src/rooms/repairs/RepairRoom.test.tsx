@@ -168,3 +168,32 @@ test('a stone comes in with a name, and one that was cut here comes back with it
     intake: { widthMM: 7.6, carats: 1.98, damage: 'a scratch on the table' },
   });
 });
+
+test('photos and figures before and after stand side by side, and what was agreed anew is told', async () => {
+  const photo = { hash: 'abc', note: '', taken: '', work: 'w1' };
+  const page = repairOf();
+  await open({
+    ...page,
+    photos: [
+      { ...photo, id: 'p1', shows: 'before' },
+      { ...photo, id: 'p2', shows: 'after' },
+    ],
+    history: [
+      {
+        id: 'h1',
+        kind: 'agree',
+        at: '2026-03-03T10:00:00Z',
+        by: '',
+        text: 'the table may go',
+        facet: null,
+      },
+    ],
+  });
+  expect(screen.getByAltText(photoWords.photo(r.before, 1))).toBeTruthy();
+  expect(screen.getByAltText(photoWords.photo(r.after, 1))).toBeTruthy();
+  expect(screen.getByText(/agreed anew: the table may go/)).toBeTruthy();
+  // A photo is taken off only after asking.
+  fireEvent.click(screen.getByLabelText(photoWords.dropPhoto(r.after, 1)));
+  fireEvent.click(screen.getByText(w.common.cancel));
+  expect(screen.getByAltText(photoWords.photo(r.after, 1))).toBeTruthy();
+});

@@ -75,6 +75,7 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
           s.material,
           w.stones.states[state]!,
           w.today.progress(s.done, s.all),
+          s.skipped > 0 && !finished ? w.bench.skipped(s.skipped) : '',
           s.run ? runWords.partOf(s.runPlace) : '',
         ]}
       >
