@@ -140,7 +140,7 @@ func TestThePlanAndTheBenchRespectTheMachine(t *testing.T) {
 	u.see("1 skipped")
 	u.until(`document.querySelectorAll('[data-tick=disk]').length === 1`)
 	u.press("n")
-	u.see("What happened?")
+	u.mentions("What happened at")
 	u.press("chip at the edge")
 	u.press(kb.Enter)
 	u.choose("Done marks", "a round at one angle")

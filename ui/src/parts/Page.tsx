@@ -61,10 +61,20 @@ export function PageHead({
         component="div"
         color="text.secondary"
         title={facts?.filter(Boolean).join(' · ')}
-        sx={{ flex: '1 1 0', minWidth: 0, ...inOneRow }}
+        sx={{
+          flex: '1 1 0',
+          minWidth: 0,
+          display: 'flex',
+          flexWrap: { xs: 'wrap', md: 'nowrap' },
+          ...inOneRow,
+        }}
       >
         {facts?.filter(Boolean).map((f) => (
-          <Box key={f} component="span" sx={{ borderLeft: 1, borderColor: 'divider', px: 3 }}>
+          <Box
+            key={f}
+            component="span"
+            sx={{ borderLeft: 1, borderColor: 'divider', px: 3, flexShrink: 0 }}
+          >
             {f}
           </Box>
         ))}
