@@ -1,11 +1,14 @@
 package workshop_test
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
+	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -132,4 +135,61 @@ func TestThePolishSuitsTheMaterial(t *testing.T) {
 	c, err = s.Propose(ctx, d.ID, "")
 	require.NoError(t, err)
 	assert.Equal(t, workshop.Pass{ID: "polish", Name: "Polish", Lap: "my old tin"}, c.Passes[2])
+}
+
+// Whoever goes without whichever passes: every facet is visited once in each of its passes, in their
+// order, with its tier; facets are listed in the order of their first cut; and the table leaves its
+// adapter only when it is through.
+func TestRunsAreWhatTheLapsSay(t *testing.T) {
+	s := newShop(t)
+	all := s.starters(t)
+	rapid.Check(t, func(t *rapid.T) {
+		d := rapid.SampledFrom(all).Draw(t, "diagram")
+		stone, err := cutting.Cut(d)
+		require.NoError(t, err)
+		p := workshop.Plan{Choices: choices(8), Machine: workshop.DefaultMachine()}
+		p.Choices.Gear, p.Choices.FirstSide, p.Choices.PlanHabits = d.Gear, d.FirstSide, workshop.DefaultHabits().PlanHabits
+		p.Choices.TableAt = rapid.SampledFrom([]workshop.TableAt{workshop.TableThrough, workshop.TableEach}).Draw(t, "table")
+		p.Choices.Uses = nil
+		for _, tier := range d.Tiers {
+			without := rapid.SliceOfNDistinct(rapid.SampledFrom([]string{"cut", "prepolish", "polish"}), 0, 2, rapid.ID).Draw(t, "without")
+			p.Choices.Uses = append(p.Choices.Uses, workshop.LapUse{Group: workshop.GroupOf(tier), Tier: tier.Name, Without: without})
+		}
+		names := make([]workshop.FacetID, len(stone.Facets))
+		for i := range names {
+			names[i] = fmt.Sprint("f", i)
+		}
+		p.LayOut(d, []string{"s1", "s2"}, names)
+
+		tiers := map[workshop.FacetID]diagram.Tier{}
+		var listed, first []workshop.FacetID
+		for _, f := range p.Facets {
+			tiers[f.ID] = d.Tiers[f.Tier]
+			listed = append(listed, f.ID)
+		}
+		require.Len(t, tiers, len(stone.Facets))
+		got := map[workshop.FacetID][]string{}
+		adapters := 0
+		for i, run := range p.Runs {
+			for _, id := range run.Facets {
+				if got[id] == nil {
+					first = append(first, id)
+				}
+				got[id] = append(got[id], run.Pass)
+				require.Equal(t, run.Adapter, p.Choices.TableAt == workshop.TableThrough && workshop.GroupOf(tiers[id]) == workshop.TableLaps)
+			}
+			if run.Adapter && (i == 0 || !p.Runs[i-1].Adapter) {
+				adapters++
+			}
+		}
+		require.Equal(t, listed, first)
+		require.LessOrEqual(t, adapters, 1)
+		for id, passes := range got {
+			var want []string
+			for _, pass := range p.Choices.Of(tiers[id]) {
+				want = append(want, pass.ID)
+			}
+			require.Equal(t, want, passes, "%s of %s", id, tiers[id].Name)
+		}
+	})
 }

@@ -83,15 +83,16 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   const [search, setSearch] = useSearchParams();
   // A facet that was skipped and is being cut now.
   const [chosen, setChosen] = useState<number>();
-  // Up to where the skipped facets of a pass were left open.
-  const [leftAt, setLeftAt] = useState<number>();
+  // Where the skipped facets of a pass were left open; in a run each stone has its own.
+  const [leftAt, setLeftAt] = useState('');
   const [noting, setNoting] = useState(false);
   const [catching, setCatching] = useState(false);
   const navigate = useNavigate();
   const state = standingOf(script, log.state);
   const visit = script.visits[state.at];
   const skipped = chosen !== undefined && state.skipped.includes(chosen) ? chosen : undefined;
-  const leftOpen = leftAt === state.at ? [] : leftInPass(script, state);
+  const place = `${script.workId} ${state.at}`;
+  const leftOpen = leftAt === place ? [] : leftInPass(script, state);
   const listing = search.has('skipped') && state.skipped.length > 0;
   const list = (open: boolean) => setSearch(open ? { skipped: '' } : {}, { replace: true });
   // Until the log was read nobody knows what comes next; a changed plan has to be read first.
@@ -163,7 +164,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
           pass={listing ? '' : passName(script, script.visits[state.at - 1]!.pass)}
           onCut={cut}
           go={listing ? w.bench.back : w.bench.goOn}
-          onGo={listing ? actions.back : () => setLeftAt(state.at)}
+          onGo={listing ? actions.back : () => setLeftAt(place)}
         />
       );
     if (state.gate === 'transfer')
