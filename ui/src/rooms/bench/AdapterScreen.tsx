@@ -1,5 +1,4 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { BenchScript } from '../../api/client';
 import type { BenchState } from '../../log/standing';
@@ -7,7 +6,7 @@ import { Profile } from '../../parts/stone/Profile';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { passName } from '../../parts/work/visitWords';
 import { w } from '../../words/words';
-import { GateChecks } from './GateChecks';
+import { GateActions, GateChecks } from './GateChecks';
 
 interface Props {
   script: BenchScript;
@@ -44,21 +43,13 @@ export function AdapterScreen({ script, state, log, onBack }: Props) {
           {on ? w.bench.adapterOnLead(passes.join(', ')) : w.bench.adapterOffLead}
         </Typography>
         <GateChecks script={script} state={state} log={log} />
-        <Box sx={{ display: 'flex', gap: 2, mt: 3 }}>
-          <Button onClick={onBack} sx={{ minHeight: 64 }}>
-            {w.bench.back}
-          </Button>
-          <Button
-            variant="contained"
-            color="primary"
-            sx={{ minHeight: 64, flexGrow: 1, fontSize: '1.25rem' }}
-            onClick={() =>
-              log.add([{ kind: 'check', payload: { setup: visit.setup, item: state.gate } }])
-            }
-          >
-            {on ? w.bench.adapterOnGo : w.bench.adapterOffGo}
-          </Button>
-        </Box>
+        <GateActions
+          go={on ? w.bench.adapterOnGo : w.bench.adapterOffGo}
+          onGo={() =>
+            log.add([{ kind: 'check', payload: { setup: visit.setup, item: state.gate } }])
+          }
+          onBack={onBack}
+        />
       </Box>
     </Box>
   );

@@ -1,8 +1,11 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import type { BenchScript } from '../../api/client';
 import type { BenchState } from '../../log/standing';
 import type { StoneLog } from '../../parts/work/useStoneLog';
+import { w } from '../../words/words';
 
 interface Props {
   script: BenchScript;
@@ -37,5 +40,32 @@ export function GateChecks({ script, state, log }: Props) {
           />
         ))}
     </>
+  );
+}
+
+/** The way back, and the way on when all is as it should be: never by the key for Done. */
+export function GateActions({
+  go,
+  onGo,
+  onBack,
+}: {
+  go: string;
+  onGo: () => void;
+  onBack: () => void;
+}) {
+  return (
+    <Box sx={{ display: 'flex', gap: 2, mt: 3 }}>
+      <Button onClick={onBack} sx={{ minHeight: 64 }}>
+        {w.bench.back}
+      </Button>
+      <Button
+        variant="contained"
+        color="primary"
+        sx={{ minHeight: 64, flexGrow: 1, fontSize: '1.25rem' }}
+        onClick={onGo}
+      >
+        {go}
+      </Button>
+    </Box>
   );
 }

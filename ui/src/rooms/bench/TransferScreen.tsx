@@ -1,5 +1,4 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { BenchScript } from '../../api/client';
 import { Sheet } from '../../parts/Sheet';
@@ -10,7 +9,7 @@ import type { StoneLog } from '../../parts/work/useStoneLog';
 import { w } from '../../words/words';
 import type { BenchState } from '../../log/standing';
 import { cheatOf } from '../../parts/work/visitWords';
-import { GateChecks } from './GateChecks';
+import { GateActions, GateChecks } from './GateChecks';
 
 interface Props {
   script: BenchScript;
@@ -53,19 +52,11 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
       <Box>
         <Typography variant="h2">{w.bench.transferDials(w.tiers.parts[up]!)}</Typography>
         <Dials script={script} setup={no} />
-        <Box sx={{ display: 'flex', gap: 2, mt: 3 }}>
-          <Button onClick={onBack} sx={{ minHeight: 64 }}>
-            {w.bench.back}
-          </Button>
-          <Button
-            variant="contained"
-            color="primary"
-            sx={{ minHeight: 64, flexGrow: 1, fontSize: '1.25rem' }}
-            onClick={() => log.add([{ kind: 'transfer', payload: { setup: visit.setup } }])}
-          >
-            {w.bench.transferGo}
-          </Button>
-        </Box>
+        <GateActions
+          go={w.bench.transferGo}
+          onGo={() => log.add([{ kind: 'transfer', payload: { setup: visit.setup } }])}
+          onBack={onBack}
+        />
       </Box>
     </Box>
   );
