@@ -23,7 +23,10 @@ let kept = begun;
 
 function Form() {
   const [laps, setLaps] = useState(begun);
-  kept = laps;
+  const keep = (next: Laps) => {
+    kept = next;
+    setLaps(next);
+  };
   const tiers = [
     { tier: 'P1', group: 'pavilion' as const, passes: [] },
     { tier: 'G1', group: 'girdle' as const, passes: [] },
@@ -35,7 +38,7 @@ function Form() {
       laps={laps}
       tiers={tiers}
       material={spinel}
-      onChange={(change) => setLaps({ ...laps, ...change })}
+      onChange={(change) => keep({ ...laps, ...change })}
     />
   );
 }

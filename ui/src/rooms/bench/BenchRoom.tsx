@@ -6,7 +6,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import type { BenchScript } from '../../api/client';
 import { benchQuery, fetchScript } from '../../api/stones';
 import { useKeys } from '../../parts/keys';
@@ -29,7 +29,8 @@ import { passName } from '../../parts/work/visitWords';
 import { TransferScreen } from './TransferScreen';
 import { SkippedList, SkippedScreen } from './SkippedList';
 import { useHabit } from './useHabit';
-import { facetName, leftInPass, takenBack, ticked, type Habit } from './work';
+import { useSkipped } from './useSkipped';
+import { facetName, takenBack, ticked, type Habit } from './work';
 
 /** At the wheel: one stone, one thing at a time. The whole script is fetched when the bench opens. */
 export function BenchRoom() {
@@ -80,21 +81,12 @@ interface BenchProps {
 /** The bench with one stone on it. */
 export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps) {
   const [habit, setHabit] = useHabit(path, script.tick);
-  const [search, setSearch] = useSearchParams();
-  // A facet that was skipped and is being cut now.
-  const [chosen, setChosen] = useState<number>();
-  // Where the skipped facets of a pass were left open; in a run each stone has its own.
-  const [leftAt, setLeftAt] = useState('');
   const [noting, setNoting] = useState(false);
   const [catching, setCatching] = useState(false);
   const navigate = useNavigate();
   const state = standingOf(script, log.state);
   const visit = script.visits[state.at];
-  const skipped = chosen !== undefined && state.skipped.includes(chosen) ? chosen : undefined;
-  const place = `${script.workId} ${state.at}`;
-  const leftOpen = leftAt === place ? [] : leftInPass(script, state);
-  const listing = search.has('skipped') && state.skipped.length > 0;
-  const list = (open: boolean) => setSearch(open ? { skipped: '' } : {}, { replace: true });
+  const skipped = useSkipped(script, state);
   // Until the log was read nobody knows what comes next; a changed plan has to be read first.
   const changed = log.state.plan > script.planNo;
   // Its card may have been written at another screen while this bench was open.
@@ -108,12 +100,8 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   const happen = (kind: 'done' | 'skip', habit: Habit): Happening[] =>
     ticked(script, state, habit).map((i) => ({ kind, payload: visitOf(script, i) }));
   const leave = () => void navigate(leaveTo);
-  const one = ready ? skipped : undefined;
-  const cutting = ready && visit && !state.gate && leftOpen.length === 0 && !listing;
-  const cut = (i: number) => {
-    list(false);
-    setChosen(i);
-  };
+  const one = ready ? skipped.one : undefined;
+  const cutting = ready && visit && !state.gate && skipped.listed.length === 0;
   // The visit that stands on the screen.
   const shown = one ?? (cutting ? state.at : undefined);
   const actions = {
@@ -122,16 +110,16 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
       else if (cutting) log.add(happen('done', habit));
     },
     skip: () => {
-      if (one !== undefined) setChosen(undefined);
+      if (one !== undefined) skipped.putBack();
       else if (cutting) log.add(happen('skip', 'facet'));
     },
     back: () => {
-      if (one !== undefined) setChosen(undefined);
-      else if (listing) list(false);
+      if (one !== undefined) skipped.putBack();
+      else if (skipped.asked) skipped.show(false);
       else if (ready) back(false);
     },
     backTier: () => {
-      if (ready && one === undefined && !listing) back(true);
+      if (ready && one === undefined && !skipped.asked) back(true);
     },
     note: () => setNoting(true),
     catchUp: () => setCatching(true),
@@ -141,7 +129,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     { keys: ['Backspace', 'ArrowLeft'], label: w.bench.keys.back, run: actions.back },
     { keys: ['Shift+Backspace'], label: w.bench.keys.backTier, run: actions.backTier },
     { keys: ['s'], label: w.bench.keys.skip, run: actions.skip },
-    { keys: ['o'], label: w.bench.keys.skipped, run: () => list(!listing) },
+    { keys: ['o'], label: w.bench.keys.skipped, run: () => skipped.show(!skipped.asked) },
     { keys: ['n'], label: w.bench.keys.note, run: actions.note },
     { keys: ['c'], label: threadWords.open, run: actions.catchUp },
     { keys: ['Escape'], label: w.bench.keys.leave, run: leave },
@@ -155,16 +143,16 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     if (closed) return <BenchEnd stone={script.stoneId} finished late={log.state.late} />;
     if (one !== undefined)
       return <FacetScreen {...{ script, state }} at={one} count={1} habit="facet" {...actions} />;
-    if (listing || leftOpen.length > 0)
+    if (skipped.listed.length > 0)
       return (
         <SkippedScreen
           script={script}
-          places={listing ? state.skipped : leftOpen}
+          places={skipped.listed}
           step={state.step}
-          pass={listing ? '' : passName(script, script.visits[state.at - 1]!.pass)}
-          onCut={cut}
-          go={listing ? w.bench.back : w.bench.goOn}
-          onGo={listing ? actions.back : () => setLeftAt(place)}
+          pass={skipped.asked ? '' : passName(script, script.visits[state.at - 1]!.pass)}
+          onCut={skipped.cut}
+          go={skipped.asked ? w.bench.back : w.bench.goOn}
+          onGo={skipped.asked ? actions.back : skipped.goOn}
         />
       );
     if (state.gate === 'transfer')
@@ -175,7 +163,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
       return (
         <BenchEnd stone={script.stoneId} onBack={actions.back}>
           {state.skipped.length > 0 && (
-            <SkippedList script={script} places={state.skipped} onCut={cut} />
+            <SkippedList script={script} places={state.skipped} onCut={skipped.cut} />
           )}
         </BenchEnd>
       );
@@ -199,7 +187,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         path={path}
         habit={habit}
         onHabit={setHabit}
-        onSkipped={() => list(true)}
+        onSkipped={() => skipped.show(true)}
         onLeave={leave}
       />
       <Box sx={{ flexGrow: 1, minHeight: 0 }}>{screen()}</Box>
