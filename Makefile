@@ -41,7 +41,7 @@ test: chromium ui lint
 	sh scripts/check-contract.sh
 	cd ui && npm run --silent test
 	go test -race $$(go list ./... | grep -v /e2e)
-	go test -count=1 ./e2e
+	go test -count=1 -timeout 30m ./e2e
 
 clean:
 	rm -rf bin ui/dist/assets ui/node_modules
