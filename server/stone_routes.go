@@ -52,12 +52,10 @@ type GearFit struct {
 	LargestCheat float64 `json:"largestCheat"`
 }
 
-// TierLaps are the passes that a tier of a plan gets, by their IDs, and the group that it shares
-// them with.
+// TierLaps says with which group a tier of a plan shares its laps.
 type TierLaps struct {
-	Tier   string         `json:"tier"`
-	Group  workshop.Group `json:"group" validate:"oneof=pavilion girdle crown table"`
-	Passes []string       `json:"passes"`
+	Tier  string         `json:"tier"`
+	Group workshop.Group `json:"group" validate:"oneof=pavilion girdle crown table"`
 }
 
 // Assessment is what a plan comes to, in mm, carats and degrees.
@@ -316,7 +314,7 @@ func assessmentOf(a *workshop.Assessment) Assessment {
 		out.Proposed = &fitsOf([]gear.Fit{*a.Proposed})[0]
 	}
 	for _, t := range a.Stone.Diagram.Tiers {
-		out.Laps = append(out.Laps, TierLaps{t.Name, workshop.GroupOf(t), each(a.Choices.Of(t), func(p workshop.Pass) string { return p.ID })})
+		out.Laps = append(out.Laps, TierLaps{t.Name, workshop.GroupOf(t)})
 	}
 	for _, r := range a.Stone.Calipers() {
 		out.Calipers = append(out.Calipers, CaliperReading{a.Stone.Diagram.Tiers[r.TierNo].Name, r.Across * a.MM, r.Flats})

@@ -119,15 +119,22 @@ var views = []view{
 	{name: "machine-error", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Machine error"), choose("Stones", "200"), click("Run"), see("Would rounding be noticed?"), seeDrawing}},
 	{name: "light", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), see("Hours"), seeLight}},
 	{name: "sweep", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), click("Sweep the angles"), see("Pavilion, factor"), click("Sweep"), see("Kept sweeps"), click("Go to the best"), see("Angles there"), seeLight}},
-	{name: "light-compare", path: "/diagrams/compare", steps: []step{choose("Hold beside it", "First Light"), choose("Hold beside it", "Parallax"), choose("Hold beside it", "Three Sisters"), click("Light"), choose("Show the stone", "where light goes"), see("Light, face up"), seeLight}},
+	{name: "light-compare", path: "/diagrams/compare", steps: []step{choose("Hold beside it", "First Light"), beside(1), choose("Hold beside it", "Parallax"), beside(2), choose("Hold beside it", "Three Sisters"), beside(3), click("Light"), choose("Show the stone", "where light goes"), see("Light, face up"), seeLight}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},
 	{name: "sheet", path: "/stones", steps: []step{click("Rose oval"), click("Sheet"), func(p *browser.Page) error { return p.Until("document.querySelector('.sheet-pages img')?.complete") }}},
-	{name: "stone", path: "/stones", steps: []step{click("Rose oval"), see("Progress"), seeDrawing}},
+	{name: "stone", path: "/stones", steps: []step{click("Rose oval"), see("Drag along it"), seeDrawing}},
 	{name: "bench", path: "/", tablet: true, steps: []step{click("Resume at the wheel"), see("Done"), seeDrawing}},
 	{name: "repair-bench", path: "/stones", tablet: true, steps: []step{click("Ring stone with a chip"), click("To the bench"), click("Begin"), see("at work"), see("on disk")}},
 	{name: "transfer", path: "/stones", tablet: true, steps: []step{click("Sea glass"), click("Cut it"), tickAll, see("Turn the stone over"), see("on disk"), seeDrawing}},
 	{name: "logbook", path: "/logbook", steps: []step{see("Together")}},
 	{name: "machine", path: "/machine", steps: []step{see("Window bench")}},
+}
+
+// beside waits until so many diagrams stand side by side.
+func beside(n int) step {
+	return func(p *browser.Page) error {
+		return p.Until(fmt.Sprintf("new URLSearchParams(location.search).get('ids')?.split(',').length === %d", n))
+	}
 }
 
 func choose(label, option string) step {
@@ -201,6 +208,10 @@ func take(chromium context.Context, url, file string, v view) error {
 		if err := s(p); err != nil {
 			return err
 		}
+	}
+	// What is still being fetched is no picture of a room.
+	if err := p.Until("!document.querySelector('main [role=progressbar]')"); err != nil {
+		return err
 	}
 	return p.Shot(file)
 }

@@ -2602,7 +2602,6 @@ export interface components {
         TierLaps: {
             /** @enum {string} */
             group: "pavilion" | "girdle" | "crown" | "table";
-            passes: string[];
             tier: string;
         };
         TierShare: {

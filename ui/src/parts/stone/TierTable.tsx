@@ -85,7 +85,12 @@ function Row({ tier: t, chosen, onChoose, onOff }: RowProps) {
       <td>
         <Margin tier={t} />
       </td>
-      <Box component="td" className="figure" sx={{ whiteSpace: 'normal !important' }}>
+      <Box
+        component="td"
+        className="figure"
+        // Four indexes of two digits in a line.
+        sx={{ whiteSpace: 'normal !important', minWidth: '13ch' }}
+      >
         {t.dials
           .map((d) => String(d.tooth) + (d.cheat === 0 ? '' : `(${cheatWords(d)})`))
           .join(' ')}

@@ -28,9 +28,9 @@ function Form() {
     setLaps(next);
   };
   const tiers = [
-    { tier: 'P1', group: 'pavilion' as const, passes: [] },
-    { tier: 'G1', group: 'girdle' as const, passes: [] },
-    { tier: 'G2', group: 'girdle' as const, passes: [] },
+    { tier: 'P1', group: 'pavilion' as const },
+    { tier: 'G1', group: 'girdle' as const },
+    { tier: 'G2', group: 'girdle' as const },
   ];
   return (
     <LapChoices

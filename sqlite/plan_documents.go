@@ -1,0 +1,242 @@
+package sqlite
+
+import (
+	"cmp"
+	"time"
+
+	"gonum.org/v1/gonum/num/quat"
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/gear"
+	"cressa/workshop"
+)
+
+// A plan as it is stored, with what habits share with it.
+
+type planDoc struct {
+	form
+	No          int          `json:"no"`
+	DiagramID   string       `json:"diagramId"`
+	DiagramName string       `json:"diagramName"`
+	Revision    string       `json:"revision"`
+	AsCut       string       `json:"asCut"`
+	Choices     choicesDoc   `json:"choices"`
+	Machine     machineDoc   `json:"machine"`
+	Material    materialDoc  `json:"material"`
+	Turns       turnsDoc     `json:"turns"`
+	Setups      []setupDoc   `json:"setups"`
+	Facets      []plannedDoc `json:"facets"`
+	// Runs came with form 3. Before it every setup had all passes, one after the other.
+	Runs    []runDoc     `json:"runs"`
+	Left    []problemDoc `json:"left,omitempty"`
+	Created time.Time    `json:"created"`
+}
+
+type choicesDoc struct {
+	Material  string  `json:"material"`
+	Machine   string  `json:"machine"`
+	Gear      int     `json:"gear"`
+	Size      sizeDoc `json:"size"`
+	FirstSide string  `json:"firstSide"`
+	Girdle    string  `json:"girdle"`
+	Table     string  `json:"table"`
+	Visiting  string  `json:"visiting"`
+	Turning   string  `json:"turning"`
+	lapsDoc
+}
+
+type sizeDoc struct {
+	Basis string  `json:"basis"`
+	Tier  string  `json:"tier"`
+	MM    float64 `json:"mm"`
+	Typed string  `json:"typed"`
+}
+
+// lapsDoc is what plans and habits say of laps.
+type lapsDoc struct {
+	TableAt string    `json:"tableAt"`
+	Passes  []passDoc `json:"passes"`
+	Uses    []useDoc  `json:"uses"`
+	// GirdleFinish is how far the girdle is taken, in forms that knew no other exception.
+	GirdleFinish string `json:"girdleFinish,omitempty"`
+}
+
+type passDoc struct {
+	ID       string `json:"id"`
+	Name     string `json:"name"`
+	Lap      string `json:"lap"`
+	Compound string `json:"compound,omitempty"`
+}
+
+type useDoc struct {
+	Group   string   `json:"group"`
+	Tier    string   `json:"tier,omitempty"`
+	Without []string `json:"without"`
+}
+
+func lapsDocOf(l workshop.Laps, at workshop.TableAt) lapsDoc {
+	d := lapsDoc{TableAt: string(at), Passes: []passDoc{}, Uses: []useDoc{}}
+	for _, p := range l.Passes {
+		d.Passes = append(d.Passes, passDoc(p))
+	}
+	for _, u := range l.Uses {
+		d.Uses = append(d.Uses, useDoc{string(u.Group), u.Tier, u.Without})
+	}
+	return d
+}
+
+func (d lapsDoc) laps() workshop.Laps {
+	l := workshop.Laps{Uses: []workshop.LapUse{}}
+	for _, p := range d.Passes {
+		l.Passes = append(l.Passes, workshop.Pass(p))
+	}
+	for _, u := range d.Uses {
+		l.Uses = append(l.Uses, workshop.LapUse{Group: workshop.Group(u.Group), Tier: u.Tier, Without: u.Without})
+	}
+	if d.GirdleFinish != "" {
+		l.Uses = append(l.Uses, workshop.GirdleFinish(d.GirdleFinish).Uses(l.Passes)...)
+	}
+	return l
+}
+
+type turnsDoc struct {
+	Pavilion float64 `json:"pavilion"`
+	Crown    float64 `json:"crown"`
+}
+
+type setupDoc struct {
+	ID   string     `json:"id"`
+	Up   [3]float64 `json:"up"`
+	Gear int        `json:"gear"`
+	Turn float64    `json:"turn"`
+	// Rotation is a quaternion, its real part first.
+	Rotation [4]float64 `json:"rotation"`
+}
+
+type plannedDoc struct {
+	ID    string  `json:"id"`
+	Tier  int     `json:"tier"`
+	Index float64 `json:"index"`
+	Setup string  `json:"setup"`
+	// Passes is how many of the passes it gets, the first ones, in forms without runs.
+	Passes int `json:"passes,omitempty"`
+}
+
+type runDoc struct {
+	Setup   string   `json:"setup"`
+	Pass    string   `json:"pass"`
+	Adapter bool     `json:"adapter,omitempty"`
+	Facets  []string `json:"facets"`
+}
+
+type problemDoc struct {
+	Code   string  `json:"code"`
+	Tier   string  `json:"tier"`
+	TierNo int     `json:"tierNo"`
+	Field  string  `json:"field"`
+	Text   string  `json:"text"`
+	Other  string  `json:"other"`
+	Value  float64 `json:"value"`
+	Low    float64 `json:"low"`
+	High   float64 `json:"high"`
+}
+
+func planHabitsOf(girdle, table, visiting, turning, at string) workshop.PlanHabits {
+	return workshop.PlanHabits{
+		Girdle: cutting.When(girdle), Table: cutting.When(table), Visiting: gear.Visiting(visiting), Turning: workshop.Turning(turning), TableAt: workshop.TableAt(at),
+	}
+}
+
+func choicesDocOf(c workshop.Choices) choicesDoc {
+	return choicesDoc{
+		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: sizeDoc{string(c.Size.Basis), c.Size.Tier, c.Size.MM, c.Size.Typed}, FirstSide: string(c.FirstSide),
+		Girdle: string(c.Girdle), Table: string(c.Table), Visiting: string(c.Visiting), Turning: string(c.Turning),
+		lapsDoc: lapsDocOf(c.Laps, c.TableAt),
+	}
+}
+
+func (d choicesDoc) choices() workshop.Choices {
+	return workshop.Choices{
+		Material: d.Material, Machine: d.Machine, Gear: d.Gear, Size: workshop.Size{Basis: workshop.Basis(d.Size.Basis), Tier: d.Size.Tier, MM: d.Size.MM, Typed: d.Size.Typed}, FirstSide: diagram.Part(d.FirstSide),
+		// Plans that were made before there was a choice had every lap with the other facets.
+		PlanHabits: planHabitsOf(d.Girdle, d.Table, d.Visiting, d.Turning, cmp.Or(d.TableAt, string(workshop.TableEach))), Laps: d.laps(),
+	}
+}
+
+func planDocument(p workshop.Plan) string {
+	d := planDoc{
+		form: form{planForm}, No: p.No, DiagramID: p.DiagramID, DiagramName: p.DiagramName, Revision: p.Revision, AsCut: p.AsCut,
+		Choices: choicesDocOf(p.Choices), Machine: machineDocOf(p.Machine), Material: materialDocOf(p.Material), Turns: turnsDoc(p.Turns),
+		Setups: []setupDoc{}, Facets: []plannedDoc{}, Runs: []runDoc{}, Created: p.Created,
+	}
+	for _, s := range p.Setups {
+		o := s.Pose
+		d.Setups = append(d.Setups, setupDoc{
+			ID: s.ID, Up: [3]float64{o.Up.X, o.Up.Y, o.Up.Z}, Gear: o.Gear, Turn: o.Turn,
+			Rotation: [4]float64{o.Rotation.Real, o.Rotation.Imag, o.Rotation.Jmag, o.Rotation.Kmag},
+		})
+	}
+	for _, f := range p.Facets {
+		d.Facets = append(d.Facets, plannedDoc{ID: f.ID, Tier: f.Tier, Index: f.Index, Setup: f.Setup})
+	}
+	for _, r := range p.Runs {
+		d.Runs = append(d.Runs, runDoc(r))
+	}
+	for _, q := range p.Left {
+		d.Left = append(d.Left, problemDoc{string(q.Code), q.Tier, q.TierNo, string(q.Field), q.Text, q.Other, q.Value, q.Low, q.High})
+	}
+	return document(d)
+}
+
+func readPlan(text string) (*workshop.Plan, error) {
+	var d planDoc
+	if err := read(text, planForm, &d); err != nil {
+		return nil, err
+	}
+	p := &workshop.Plan{
+		No: d.No, DiagramID: d.DiagramID, DiagramName: d.DiagramName, Revision: d.Revision, AsCut: d.AsCut,
+		Choices: d.Choices.choices(), Machine: d.Machine.machine(), Material: d.Material.material(), Turns: cutting.Turns(d.Turns), Created: d.Created,
+	}
+	for _, s := range d.Setups {
+		p.Setups = append(p.Setups, workshop.Setup{ID: s.ID, Pose: gear.Pose{
+			Up: r3.Vec{X: s.Up[0], Y: s.Up[1], Z: s.Up[2]}, Gear: s.Gear, Turn: s.Turn,
+			Rotation: quat.Number{Real: s.Rotation[0], Imag: s.Rotation[1], Jmag: s.Rotation[2], Kmag: s.Rotation[3]},
+		}})
+	}
+	for _, f := range d.Facets {
+		p.Facets = append(p.Facets, workshop.PlannedFacet{ID: f.ID, Tier: f.Tier, Index: f.Index, Setup: f.Setup})
+	}
+	for _, r := range d.Runs {
+		p.Runs = append(p.Runs, workshop.PlannedRun(r))
+	}
+	if d.Form < 3 {
+		p.Runs = d.everyPass()
+	}
+	for _, q := range d.Left {
+		p.Left = append(p.Left, diagram.Problem{
+			Code: diagram.Code(q.Code), Tier: q.Tier, TierNo: q.TierNo, Field: diagram.Field(q.Field), Text: q.Text, Other: q.Other, Value: q.Value, Low: q.Low, High: q.High,
+		})
+	}
+	return p, nil
+}
+
+// everyPass lists the runs of forms without them: setup by setup, pass by pass.
+func (d planDoc) everyPass() []workshop.PlannedRun {
+	var out []workshop.PlannedRun
+	for _, setup := range d.Setups {
+		for no, pass := range d.Choices.Passes {
+			run := workshop.PlannedRun{Setup: setup.ID, Pass: pass.ID}
+			for _, f := range d.Facets {
+				if f.Setup == setup.ID && no < f.Passes {
+					run.Facets = append(run.Facets, f.ID)
+				}
+			}
+			if len(run.Facets) > 0 {
+				out = append(out, run)
+			}
+		}
+	}
+	return out
+}
