@@ -103,3 +103,26 @@ func TestAWholeDiagramTurnsOnItsGear(t *testing.T) {
 	require.NoError(t, err)
 	agree(t, a.Measures().Volume, b.Measures().Volume, "volume")
 }
+
+// A square table turned by an eighth of a circle lies cornerwise. Here it reaches further than the
+// stone is wide between its cut corners, which no share of the width can say.
+func TestATableThatTurnsPastTheWidthKeepsItsDepth(t *testing.T) {
+	square := []float64{32, 8, 16, 24}
+	cornerwise := []float64{4, 12, 20, 28}
+	d := &diagram.Diagram{
+		Format: diagram.Format, Name: "cornerwise", Outline: "other", Gear: 32, RefractiveIndex: 1.6,
+		FirstSide: diagram.Pavilion, Indexing: diagram.Dialled,
+		Tiers: []diagram.Tier{
+			{Name: "P1", Part: diagram.Pavilion, Angle: 41, Indexes: square, Stop: diagram.Stop{Kind: diagram.Centre}},
+			{Name: "G1", Part: diagram.Girdle, Angle: 90, Indexes: square, Stop: diagram.Stop{Kind: diagram.Size, Radius: 0.5}},
+			{Name: "G2", Part: diagram.Girdle, Angle: 90, Indexes: cornerwise, Stop: diagram.Stop{Kind: diagram.Size, Radius: 0.47}},
+			{Name: "C1", Part: diagram.Crown, Angle: 25, Indexes: square, Stop: diagram.Stop{Kind: diagram.GirdleBand, Thickness: 0.03}},
+			{Name: "T", Part: diagram.Crown, Angle: 0, Indexes: []float64{32}, Stop: diagram.Stop{Kind: diagram.Width, Ratio: 0.69}},
+		},
+	}
+	require.Empty(t, d.Validate())
+	turned, err := cutting.TurnedWhole(diagram.DraftOf(d), 4)
+	require.NoError(t, err)
+	assert.Contains(t, turned.Tiers[4].Stop, "depth")
+	assert.InDelta(t, cutDraft(t, diagram.DraftOf(d)).Solid().Volume(), cutDraft(t, turned).Solid().Volume(), 1e-9)
+}
