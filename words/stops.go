@@ -95,7 +95,7 @@ func facets(refs []diagram.Ref) string {
 	for _, r := range refs {
 		name := r.Tier
 		if r.OneFacet {
-			name = fmt.Sprintf("%s at %s", r.Tier, diagram.FormatNumber(r.Index))
+			name = fmt.Sprintf("%s at %s", r.Tier, index(r.Index))
 		}
 		if counts[name] == 0 {
 			order = append(order, name)
@@ -110,6 +110,18 @@ func facets(refs []diagram.Ref) string {
 		}
 	}
 	return And(words)
+}
+
+// index writes a position on the gear to a thousandth of a tooth, finer than any cheat.
+func index(v float64) string { return diagram.FormatNumber(math.Round(v*1000) / 1000) }
+
+// Indexes writes a tier's positions for people; diagram.FormatIndexes writes them for programs.
+func Indexes(indexes []float64) string {
+	out := make([]string, len(indexes))
+	for i, v := range indexes {
+		out[i] = index(v)
+	}
+	return strings.Join(out, "-")
 }
 
 // And joins words as a sentence does.

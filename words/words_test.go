@@ -32,6 +32,7 @@ func TestStopsAreToldAsCuttersTellThem(t *testing.T) {
 		{diagram.Pavilion, 42, "96-48", "centre 0.1", mm, "to a keel through the centre, 0.80 mm below the one that is there"},
 		{diagram.Pavilion, 42, "8-24", "meet P1 P1 G1 G1", mm, "to the meet of two P1 and two G1"},
 		{diagram.Crown, 42, "8-24", "meet C1 G1@3 G2", mm, "to the meet of C1, G1 at 3 and G2"},
+		{diagram.Crown, 42, "8-24", "meet C1 G1@5.333333333 G2", mm, "to the meet of C1, G1 at 5.333 and G2"},
 		{diagram.Crown, 42, "8-24", "girdle 0.025", mm, "until the girdle is 0.20 mm"},
 		{diagram.Crown, 42, "8-24", "girdle 0.025", words.Scale{Width: 1}, "until the girdle is 2.5 % of the width"},
 		{diagram.Girdle, 90, "96-48", "size 0.5", mm, "until it is 8.00 mm across"},

@@ -161,7 +161,7 @@ func printStone(w io.Writer, s *cutting.Stone) error {
 	for _, f := range s.Facets {
 		if f.Place == 0 {
 			t := d.Tiers[f.Tier]
-			fmt.Fprintf(out, "%s\t%s°\t%s\t%s\n", t.Name, diagram.FormatNumber(t.Angle), diagram.FormatIndexes(t.Indexes), words.Stop(t, d.Gear, scale))
+			fmt.Fprintf(out, "%s\t%s°\t%s\t%s\n", t.Name, diagram.FormatNumber(t.Angle), words.Indexes(t.Indexes), words.Stop(t, d.Gear, scale))
 		}
 	}
 	fmt.Fprintf(out, "\nfacets\t%d\n", m.Facets)
