@@ -137,10 +137,12 @@ func TestEveryStepIsAClosedConvexSolid(t *testing.T) {
 			}
 			require.Less(t, r3.Norm(sum), 1e-9*step.Bounds().Size().X*step.Bounds().Size().X, "area-weighted normals at step %d", i)
 			if i > 0 && s.Facets[i-1].Made {
-				require.Less(t, step.Volume(), volume, "step %d", i)
-			} else {
-				require.LessOrEqual(t, step.Volume(), volume, "step %d", i)
+				// It may take a corner so small that no digit of the volume changes.
+				face := step.Face(i - 1)
+				require.NotNil(t, face, "step %d", i)
+				require.Positive(t, step.Area(face), "step %d", i)
 			}
+			require.LessOrEqual(t, step.Volume(), volume*(1+1e-12), "step %d", i)
 			volume = step.Volume()
 		}
 	})
