@@ -2,6 +2,7 @@
 package formats
 
 import (
+	"bytes"
 	"encoding/json"
 	"slices"
 	"unicode/utf8"
@@ -97,13 +98,9 @@ func (r *diagramReader) add(offset int, p diagram.Problem) {
 	if len(r.mistakes) == mostMistakes {
 		return
 	}
-	line, column := 1, 1
-	for _, c := range string(r.data[:max(0, min(offset, len(r.data)))]) {
-		column++
-		if c == '\n' {
-			line, column = line+1, 1
-		}
-	}
+	before := r.data[:max(0, min(offset, len(r.data)))]
+	line := 1 + bytes.Count(before, []byte("\n"))
+	column := 1 + utf8.RuneCount(before[bytes.LastIndexByte(before, '\n')+1:])
 	r.mistakes = append(r.mistakes, Mistake{line, column, p})
 }
 
@@ -138,9 +135,9 @@ func (r *diagramReader) object(n node, fields []reading) {
 		i := slices.IndexFunc(fields, func(f reading) bool { return string(f.field) == m.name })
 		switch {
 		case i < 0:
-			r.at(m.offset, diagram.Problem{Code: UnknownField, Text: m.name, Other: closest(m.name, fields)})
+			r.at(m.offset, diagram.Problem{Code: UnknownField, Text: short(m.name), Other: closest(m.name, fields)})
 		case seen[m.name]:
-			r.at(m.offset, diagram.Problem{Code: TwiceField, Text: m.name})
+			r.at(m.offset, diagram.Problem{Code: TwiceField, Text: short(m.name)})
 		default:
 			fields[i].read(m.node)
 		}

@@ -3,6 +3,7 @@ package formats
 import (
 	"bufio"
 	"bytes"
+	"cmp"
 	"encoding/binary"
 	"fmt"
 	"math"
@@ -215,23 +216,29 @@ type plyReader struct {
 	order binary.ByteOrder // nil for text
 }
 
+// mostPLYElements bounds the kinds of things in a PLY file; points and faces are two.
+const mostPLYElements = 64
+
 func readPLY(data []byte) (polyhedron.Mesh, error) {
 	elements, r, err := readPLYHead(data)
 	var m polyhedron.Mesh
 	if err != nil {
 		return m, err
 	}
+	var row plyRow
 	for _, e := range elements {
+		if !r.holds(e) {
+			return m, errShortPLY
+		}
 		for range e.count {
-			lists, values, err := r.element(e)
-			if err != nil {
+			if err := r.element(e, &row); err != nil {
 				return m, err
 			}
 			switch e.name {
 			case "vertex":
-				m.Points = append(m.Points, r3.Vec{X: values["x"], Y: values["y"], Z: values["z"]})
+				m.Points = append(m.Points, row.point)
 			case "face":
-				loop := slices.Concat(lists["vertex_indices"], lists["vertex_index"])
+				loop := slices.Clone(row.loop)
 				if len(loop) < 3 || slices.Min(loop) < 0 || slices.Max(loop) >= len(m.Points) {
 					return m, badMesh(0, "face %d names points that are not there", len(m.Faces)+1)
 				}
@@ -264,7 +271,7 @@ func readPLYHead(data []byte) ([]plyElement, *plyReader, error) {
 			}
 		case words[0] == "element" && len(words) == 3:
 			n, err := strconv.Atoi(words[2])
-			if err != nil || n < 0 || n > MaxMeshBytes {
+			if err != nil || n < 0 || len(elements) == mostPLYElements {
 				return nil, r, badMesh(line, "%q is no number of elements", words[2])
 			}
 			elements = append(elements, plyElement{name: words[1], count: n})
@@ -288,28 +295,54 @@ func readPLYHead(data []byte) ([]plyElement, *plyReader, error) {
 	}
 }
 
-func (r *plyReader) element(e plyElement) (lists map[string][]int, values map[string]float64, err error) {
-	lists, values = map[string][]int{}, map[string]float64{}
-	for _, p := range e.properties {
-		if p.count == "" {
-			if values[p.name], err = r.value(p.kind); err != nil {
-				return nil, nil, err
-			}
-			continue
+// holds tells whether the rest of the file is long enough for what it promises: every element
+// takes a word, or a byte, for each of its properties at least.
+func (r *plyReader) holds(e plyElement) bool {
+	least, left := len(e.properties), len(r.words)
+	if r.order != nil {
+		least, left = 0, len(r.data)
+		for _, p := range e.properties {
+			least += cmp.Or(plySizes[p.count], plySizes[p.kind])
 		}
-		n, err := r.value(p.count)
-		if err != nil {
-			return nil, nil, err
+	}
+	return e.count == 0 || least > 0 && e.count <= left/least
+}
+
+// plyRow is what counts of one element: a point, or the corners of a face.
+type plyRow struct {
+	point r3.Vec
+	loop  []int
+}
+
+func (r *plyReader) element(e plyElement, row *plyRow) error {
+	row.loop = row.loop[:0]
+	for _, p := range e.properties {
+		n := 1.0
+		if p.count != "" {
+			var err error
+			if n, err = r.value(p.count); err != nil {
+				return err
+			}
 		}
 		for range int(n) {
 			v, err := r.value(p.kind)
 			if err != nil {
-				return nil, nil, err
+				return err
 			}
-			lists[p.name] = append(lists[p.name], int(v))
+			switch {
+			case p.count != "" && (p.name == "vertex_indices" || p.name == "vertex_index"):
+				row.loop = append(row.loop, int(v))
+			case p.count != "":
+			case p.name == "x":
+				row.point.X = v
+			case p.name == "y":
+				row.point.Y = v
+			case p.name == "z":
+				row.point.Z = v
+			}
 		}
 	}
-	return lists, values, nil
+	return nil
 }
 
 var errShortPLY = badMesh(0, "it ends before all its points and faces have come")

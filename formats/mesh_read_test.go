@@ -93,7 +93,7 @@ func TestAStoneComesBackFromItsMesh(t *testing.T) {
 			}
 			mesh, err := formats.ReadMesh(data)
 			require.NoError(t, err, "%s %s", name, kind)
-			shape, err := mesh.Shape(false)
+			shape, err := mesh.Shape(t.Context(), false)
 			require.NoError(t, err, "%s %s", name, kind)
 			placed, err := shape.Place(t.Context(), polyhedron.Placing{Up: r3.Vec{Z: 1}, Name: name, Gear: d.Gear, RefractiveIndex: 1.5})
 			require.NoError(t, err, "%s %s", name, kind)

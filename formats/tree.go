@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"unicode/utf8"
 )
 
 type nodeKind int
@@ -43,7 +44,7 @@ func (n node) describe() string {
 	case arrayNode:
 		return "a list"
 	case stringNode:
-		return fmt.Sprintf("the text %q", n.text)
+		return fmt.Sprintf("the text %q", short(n.text))
 	case numberNode:
 		return fmt.Sprintf("the number %v", n.number)
 	case boolNode:
@@ -52,14 +53,27 @@ func (n node) describe() string {
 	return "nothing"
 }
 
+// short is a text as a message quotes it.
+func short(text string) string {
+	const most = 60
+	if utf8.RuneCountInString(text) <= most {
+		return text
+	}
+	return string([]rune(text)[:most]) + "…"
+}
+
 // treeError says where the text stops being JSON.
 type treeError struct {
 	offset int
 	text   string
 }
 
-// maxDepth is far deeper than any format here nests.
-const maxDepth = 16
+// maxDepth is far deeper than any format here nests, maxValues many times what the largest
+// diagram holds.
+const (
+	maxDepth  = 16
+	maxValues = 100_000
+)
 
 // parseTree reads exactly one JSON value.
 func parseTree(data []byte) (node, *treeError) {
@@ -76,6 +90,8 @@ func parseTree(data []byte) (node, *treeError) {
 type treeParser struct {
 	decoder *json.Decoder
 	data    []byte
+	// values counts those that were read.
+	values int
 }
 
 // token reads the next token and where it starts.
@@ -107,6 +123,9 @@ func (p *treeParser) value(depth int) (node, *treeError) {
 		return node{}, err
 	}
 	n := node{offset: offset}
+	if p.values++; p.values > maxValues {
+		return n, &treeError{offset, "more values than a diagram has"}
+	}
 	switch v := t.(type) {
 	case json.Delim:
 		if depth == maxDepth {

@@ -72,6 +72,7 @@ func (s *Server) solidRoutes() {
 		})
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/solids/read", name: "readSolid", summary: "A mesh as a diagram"}, func(c *echo.Context, in withBody[SolidRequest]) (PlacedSolid, error) {
+		ctx := c.Request().Context()
 		data, err := base64.StdEncoding.DecodeString(in.Body.Data)
 		if err != nil {
 			return PlacedSolid{}, invalid("The file did not arrive whole. Choose it again.", nil)
@@ -80,7 +81,7 @@ func (s *Server) solidRoutes() {
 		if err != nil {
 			return PlacedSolid{}, err
 		}
-		shape, err := mesh.Shape(in.Body.Apart)
+		shape, err := mesh.Shape(ctx, in.Body.Apart)
 		if err != nil {
 			return PlacedSolid{}, err
 		}

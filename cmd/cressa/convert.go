@@ -103,7 +103,7 @@ func readSolid(ctx context.Context, name string, h holding, aside io.Writer) (*d
 	if err != nil {
 		return nil, failAt(name, err)
 	}
-	shape, err := mesh.Shape(h.apart)
+	shape, err := mesh.Shape(ctx, h.apart)
 	if err != nil {
 		return nil, failAt(name, err)
 	}

@@ -120,9 +120,9 @@ func (d Draft) Read() (*Diagram, []Problem) {
 		r.add(Problem{Code: NotANumber, TierNo: -1, Field: FieldGear, Text: d.Gear})
 	}
 	out.Gear = int(teeth)
-	facets := 0
-	for i, t := range d.Tiers {
-		if i >= MaxTiers || facets > MaxFacets {
+	facets, readable := 0, d.Readable()
+	for i, t := range d.Tiers[:readable] {
+		if facets > MaxFacets {
 			// What is wrong with it as a whole is known by now.
 			break
 		}
@@ -143,10 +143,37 @@ func (d Draft) Read() (*Diagram, []Problem) {
 		facets += len(tier.Indexes)
 		out.Tiers = append(out.Tiers, tier)
 	}
-	if len(d.Tiers) > MaxTiers {
+	switch {
+	case len(d.Tiers) > MaxTiers:
 		r.add(Problem{Code: TooManyTiers, TierNo: -1, Field: FieldTiers, Value: float64(len(d.Tiers)), High: MaxTiers})
+	case readable < len(d.Tiers):
+		r.add(Problem{Code: TextTooLong, Tier: d.Tiers[readable].Name, TierNo: readable, Field: FieldIndexes, Value: d.indexText(), High: maxIndexTexts})
 	}
 	return out, append(r.problems, without(out.Validate(), r.problems)...)
+}
+
+// maxIndexTexts bounds the indexes of all tiers of a draft as they are written, in bytes.
+const maxIndexTexts = 5 * MaxIndexText
+
+// Readable returns how many of the first tiers are read: not more than a diagram has, and only
+// as long as their indexes, as they are written, stay within five times MaxIndexText.
+func (d Draft) Readable() int {
+	letters := 0
+	for i, t := range d.Tiers[:min(len(d.Tiers), MaxTiers)] {
+		if letters += len(t.Indexes); letters > maxIndexTexts {
+			return i
+		}
+	}
+	return min(len(d.Tiers), MaxTiers)
+}
+
+// indexText is how long the indexes of all tiers are as they are written.
+func (d Draft) indexText() float64 {
+	letters := 0
+	for _, t := range d.Tiers {
+		letters += len(t.Indexes)
+	}
+	return float64(letters)
 }
 
 // draftReader collects what could not be read.

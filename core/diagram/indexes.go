@@ -1,7 +1,6 @@
 package diagram
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"regexp"
@@ -11,6 +10,11 @@ import (
 
 	"cressa/core/gear"
 )
+
+// MaxIndexText bounds the indexes of a tier as they are written, in bytes: as many as a
+// diagram has facets, ten letters each. Those of all tiers of a draft together may take five
+// times as much, because drafts are read at every letter.
+const MaxIndexText = 10 * MaxFacets
 
 // The shorthands that ParseIndexes knows beside plain positions.
 var (
@@ -31,8 +35,11 @@ var (
 //
 // What is mirrored or turned is listed round the gear, each position once. It returns an
 // error that quotes the part that it cannot read, or says what is too much: a shorthand
-// without a gear, or more indexes than a diagram has facets.
+// without a gear, more indexes than a diagram has facets, or more than MaxIndexText bytes.
 func ParseIndexes(text string, teeth int) ([]float64, error) {
+	if len(text) > MaxIndexText {
+		return nil, fmt.Errorf("%d letters are more than the indexes of a tier take", len(text))
+	}
 	rest := strings.ToLower(text)
 	take := func(pattern *regexp.Regexp) [][]string {
 		found := pattern.FindAllStringSubmatch(rest, -1)
@@ -140,23 +147,18 @@ func FormatIndexes(indexes []float64) string {
 // up to N.
 func Complete(indexes []float64, teeth, fold int, mirrored bool) []float64 {
 	var out []float64
-	add := func(index float64) {
-		index = gear.Normal(index, teeth)
-		if !slices.ContainsFunc(out, func(have float64) bool { return gear.Same(have, index, teeth) }) {
-			out = append(out, roundIndex(index))
-		}
-	}
 	for _, i := range indexes {
 		for k := range fold {
 			turned := i + float64(k*teeth)/float64(fold)
-			add(turned)
+			out = append(out, roundIndex(gear.Normal(turned, teeth)))
 			if mirrored {
-				add(-turned)
+				out = append(out, roundIndex(gear.Normal(-turned, teeth)))
 			}
 		}
 	}
-	slices.SortFunc(out, cmp.Compare[float64])
-	return out
+	// Once sorted, what is one position stands side by side: Normal leaves none near 0.
+	slices.Sort(out)
+	return slices.CompactFunc(out, func(a, b float64) bool { return gear.Same(a, b, teeth) })
 }
 
 // roundIndex drops the arithmetic's last digits, far below a position's tolerance.

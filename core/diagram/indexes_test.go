@@ -1,6 +1,7 @@
 package diagram_test
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 	"testing"
@@ -11,6 +12,7 @@ import (
 
 	"cressa/core/diagram"
 	"cressa/core/gear"
+	"cressa/internal/ceiling"
 )
 
 func TestShorthandsCountOnTheGear(t *testing.T) {
@@ -45,6 +47,36 @@ func TestShorthandsCountOnTheGear(t *testing.T) {
 	}
 	_, err := diagram.ParseIndexes("3, mirrored", 0)
 	assert.ErrorContains(t, err, "gear")
+}
+
+// longIndexes are as much as can be written into one field, and what it may grow to.
+var longIndexes = map[string]string{
+	"all round":       "every 0.05",
+	"often":           strings.Repeat("every .05 ", 1990),
+	"mirrored":        strings.Repeat("1 ", 1990) + "mirrored",
+	"many folds":      strings.Repeat("2.1 2.9 3.3 3.4 3.6 3.7 ", 7) + "90-fold, mirrored",
+	"more than fits":  strings.Repeat("1 ", 400000),
+	"fold upon fold":  "3 " + strings.Repeat("96-fold ", 2000),
+	"gaps to be read": strings.Repeat("3-9-…-93 ", 1500),
+}
+
+func TestWhatIndexesCostHasACeiling(t *testing.T) {
+	for what, text := range longIndexes {
+		ceiling.Hold(t, what, 4, func() { _, _ = diagram.ParseIndexes(text, 96) })
+		d := diagram.Draft{Gear: "96"}
+		for i := range 2 * diagram.MaxTiers {
+			d.Tiers = append(d.Tiers, diagram.DraftTier{Name: fmt.Sprint("P", i), Part: "pavilion", Angle: "40", Indexes: text, Stop: "meet P0@3"})
+		}
+		ceiling.Hold(t, what+", in every tier", 64, func() {
+			_, problems := d.Read()
+			assert.NotEmpty(t, problems)
+		})
+	}
+	// The last tier that is read and the first that is not.
+	d := diagram.Draft{Gear: "96", Tiers: slices.Repeat([]diagram.DraftTier{{Indexes: strings.Repeat("x", diagram.MaxIndexText)}}, 6)}
+	assert.Equal(t, 5, d.Readable())
+	_, problems := d.Read()
+	assert.True(t, slices.ContainsFunc(problems, func(p diagram.Problem) bool { return p.Code == diagram.TextTooLong && p.TierNo == 5 }))
 }
 
 func TestCompletingATierGivesItTheSymmetryAskedFor(t *testing.T) {

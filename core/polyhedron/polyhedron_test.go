@@ -105,7 +105,7 @@ func TestFacesThatNearlyLieInOnePlaneAreTold(t *testing.T) {
 	}
 	// So flat that its points lie in one plane to within a file's digits, and yet leaning.
 	roof.Points[8].Z, roof.Points[9].Z = 1+1.5e-5*2, 1+1.5e-5*2
-	together, err := roof.Shape(false)
+	together, err := roof.Shape(context.Background(), false)
 	require.NoError(t, err)
 	assert.Len(t, together.Planes, 6)
 	assert.Zero(t, together.Merged.Faces, "what is within the digits of a file is not worth a word")
@@ -113,19 +113,19 @@ func TestFacesThatNearlyLieInOnePlaneAreTold(t *testing.T) {
 	small := 0.004
 	roof.Points[8] = r3.Vec{X: 1 - small, Y: -1, Z: 1 + small*math.Tan(0.3*math.Pi/180)}
 	roof.Points[9] = r3.Vec{X: 1 - small, Y: 1, Z: roof.Points[8].Z}
-	together, err = roof.Shape(false)
+	together, err = roof.Shape(context.Background(), false)
 	require.NoError(t, err)
 	assert.Len(t, together.Planes, 6)
 	assert.Equal(t, 1, together.Merged.Faces)
 	assert.InDelta(t, 0.3, together.Merged.Degrees, 0.02)
-	apart, err := roof.Shape(true)
+	apart, err := roof.Shape(context.Background(), true)
 	require.NoError(t, err)
 	assert.Len(t, apart.Planes, 7)
 	assert.Zero(t, apart.Merged.Faces)
 }
 
 func TestAMeshIsHeldByTheAxisThatIsChosen(t *testing.T) {
-	shape, err := cube(12).Shape(false)
+	shape, err := cube(12).Shape(context.Background(), false)
 	require.NoError(t, err)
 	assert.Len(t, shape.Planes, 6, "two triangles make one face")
 	held, err := shape.Place(context.Background(), polyhedron.Placing{Up: r3.Vec{X: 1, Y: 1, Z: 1}, Name: "die", Gear: 96, RefractiveIndex: 1.5})
@@ -134,7 +134,7 @@ func TestAMeshIsHeldByTheAxisThatIsChosen(t *testing.T) {
 	assert.InDelta(t, 54.7356, held.Stone.Diagram.Tiers[0].Angle, 1e-3)
 	assert.InDelta(t, 12*math.Sqrt2, held.Width, 1e-3)
 
-	flat, err := cube(1).Shape(false)
+	flat, err := cube(1).Shape(context.Background(), false)
 	require.NoError(t, err)
 	assert.Equal(t, "G1", place(t, flat, polyhedron.Placing{Up: up}).Diagram.Tiers[1].Name, "on its face four stand upright")
 }
@@ -145,7 +145,7 @@ func TestATetrahedronAtTheOriginIsASolid(t *testing.T) {
 		Points: []r3.Vec{{}, {X: 1}, {Y: 1}, {Z: 1}},
 		Faces:  [][]int{{0, 2, 1}, {0, 1, 3}, {0, 3, 2}, {1, 2, 3}},
 	}
-	shape, err := corner.Shape(false)
+	shape, err := corner.Shape(context.Background(), false)
 	require.NoError(t, err)
 	assert.Len(t, shape.Planes, 4)
 	assert.InDelta(t, 1.0/6, shape.Solid.Volume(), 1e-9)
@@ -183,7 +183,7 @@ func TestConvexMeshesAreSolidsAtAnyOriginAndScale(t *testing.T) {
 		if box := whole.Bounds().Size(); smallest < 1e-3 || min(box.X, box.Y, box.Z) < 0.05 {
 			t.Skip("a facet too small to tell its direction by six digits")
 		}
-		shape, err := m.Shape(false)
+		shape, err := m.Shape(context.Background(), false)
 		require.NoError(t, err)
 		linear := shape.Size / scale
 		assert.InEpsilon(t, whole.Volume(), shape.Solid.Volume()*linear*linear*linear, 1e-3)
@@ -192,7 +192,7 @@ func TestConvexMeshesAreSolidsAtAnyOriginAndScale(t *testing.T) {
 
 func TestWhatIsNoConvexSolidIsRefused(t *testing.T) {
 	code := func(m polyhedron.Mesh) diagram.Code {
-		_, err := m.Shape(false)
+		_, err := m.Shape(context.Background(), false)
 		var p diagram.Problem
 		require.ErrorAs(t, err, &p)
 		return p.Code

@@ -86,9 +86,9 @@ func Read(typed diagram.Draft) (diagram.Draft, []Reading) {
 		r.width = v
 	}
 	r.teeth = teethOf(typed.Gear)
-	for no := range r.draft.Tiers {
-		if no >= diagram.MaxTiers {
-			break
+	for no := range r.draft.Readable() {
+		if r.facets[no] > 2*diagram.MaxFacets {
+			break // too many by now, whatever the others add
 		}
 		r.tier(no)
 	}
