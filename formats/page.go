@@ -22,7 +22,7 @@ const face = "DejaVu Sans"
 // pointsPerMM turns millimetres into printer's points.
 const pointsPerMM = 72 / 25.4
 
-// MeasureText returns how wide a text of the given size is, in mm.
+// MeasureText returns how wide a text of the given size is, in mm, as WritePDF sets it.
 func MeasureText(text string, size float64, bold bool) float64 {
 	ruler.Lock()
 	defer ruler.Unlock()
@@ -30,7 +30,7 @@ func MeasureText(text string, size float64, bold bool) float64 {
 		ruler.pdf = newPDF()
 	}
 	ruler.pdf.SetFont(face, weight(bold), size*pointsPerMM)
-	return ruler.pdf.GetStringWidth(text)
+	return ruler.pdf.GetStringWidth(settable(text))
 }
 
 // ruler is a document that nothing is ever written into: it knows the faces' widths.
@@ -53,11 +53,11 @@ func weight(bold bool) string {
 	return ""
 }
 
-// WritePDF returns pages as a PDF document with the face inside. It returns the first
-// error of the PDF package.
+// WritePDF returns pages as a PDF document with the face inside. A character that the face lacks
+// is a box. It returns the first error of the PDF package.
 func WritePDF(title string, pages []drawing.Page) ([]byte, error) {
 	pdf := newPDF()
-	pdf.SetTitle(title, true)
+	pdf.SetTitle(settable(title), true)
 	pdf.SetCreator("Cressa", true)
 	pdf.SetMargins(0, 0, 0)
 	pdf.SetAutoPageBreak(false, 0)
@@ -71,7 +71,7 @@ func WritePDF(title string, pages []drawing.Page) ([]byte, error) {
 		pdf.SetTextColor(0, 0, 0)
 		for _, t := range p.Texts {
 			pdf.SetFont(face, weight(t.Bold), t.Size*pointsPerMM)
-			pdf.Text(t.At.X-offset(t), t.At.Y, t.Text)
+			pdf.Text(t.At.X-offset(t), t.At.Y, inOrder(settable(t.Text)))
 		}
 	}
 	var out bytes.Buffer

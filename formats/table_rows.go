@@ -34,7 +34,7 @@ func split(line, delimiter string) []cell {
 		}
 		for i, text := range cells {
 			_, column := c.FieldPos(i)
-			add(text, min(max(column-1, 0), len(line)))
+			add(fromSpreadsheet(text), min(max(column-1, 0), len(line)))
 		}
 		return out
 	case "  ":

@@ -1,6 +1,8 @@
 package formats_test
 
 import (
+	"bytes"
+	"encoding/csv"
 	"maps"
 	"os"
 	"slices"
@@ -216,6 +218,27 @@ func TestAWrittenTableReadsBack(t *testing.T) {
 		require.Empty(t, problems)
 		assert.Equal(t, d, back, name)
 	}
+}
+
+func TestATableHoldsNoFormulas(t *testing.T) {
+	d := example(t, "round")
+	d.Name, d.Designer, d.Note, d.Tiers[0].Note = `=HYPERLINK("x","y")`, "+1", "-2+3", "@SUM(A1)"
+	d.Tiers[0].Indexes[0] -= float64(d.Gear)
+	data, err := formats.WriteCSV(d)
+	require.NoError(t, err)
+	rows := csv.NewReader(bytes.NewReader(data))
+	rows.FieldsPerRecord = -1
+	cells, err := rows.ReadAll()
+	require.NoError(t, err)
+	for _, cell := range slices.Concat(cells...) {
+		assert.NotRegexp(t, `^[=+@\t\r-]`, cell)
+	}
+	table, mistake := formats.ReadTable(string(data), formats.Reading{})
+	require.Nil(t, mistake)
+	back, problems := printed.Diagram(table.Draft)
+	require.Empty(t, problems)
+	d.Tiers[0].Indexes[0] += float64(d.Gear)
+	assert.Equal(t, d, back)
 }
 
 // Whatever order, signs and separators somebody used: what a table of a diagram that

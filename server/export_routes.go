@@ -1,9 +1,12 @@
 package server
 
 import (
+	"cmp"
 	"fmt"
+	"mime"
 	"net/http"
 	"regexp"
+	"strings"
 
 	"github.com/labstack/echo/v5"
 
@@ -99,26 +102,32 @@ func sheetPages(content sheet.Content, in sheetRequest, err error) (SheetPages, 
 	if err != nil {
 		return SheetPages{}, err
 	}
-	paper, known := sheet.Papers[in.Paper]
-	if !known || in.Pages != "1" && in.Pages != "2" {
-		return SheetPages{}, &Problem{Status: http.StatusNotFound, Detail: "A sheet is on a4 or letter, on 1 page or 2."}
-	}
+	pages, err := pagesOf(content, in.Paper, in.Pages)
 	out := SheetPages{Title: content.Title, Pages: []string{}}
-	for _, p := range sheet.Pages(content, paper, in.Pages == "1", formats.MeasureText) {
+	for _, p := range pages {
 		out.Pages = append(out.Pages, string(formats.WriteSVG(content.Title, []drawing.Page{p})))
 	}
-	return out, nil
+	return out, err
+}
+
+// pagesOf sets a sheet on a paper, on "1" page or "2".
+func pagesOf(content sheet.Content, paper, pages string) ([]drawing.Page, error) {
+	size, known := sheet.Papers[paper]
+	if !known || pages != "1" && pages != "2" {
+		return nil, &Problem{Status: http.StatusNotFound, Detail: "A sheet is on a4 or letter, on 1 page or 2."}
+	}
+	return sheet.Pages(content, size, pages == "1", formats.MeasureText), nil
 }
 
 func sendPDF(c *echo.Context, content sheet.Content, err error) error {
 	if err != nil {
 		return err
 	}
-	paper, known := sheet.Papers[c.Param("paper")]
-	if !known {
-		return echo.ErrNotFound
+	pages, err := pagesOf(content, c.Param("paper"), c.Param("pages"))
+	if err != nil {
+		return err
 	}
-	data, err := formats.WritePDF(content.Title, sheet.Pages(content, paper, c.Param("pages") == "1", formats.MeasureText))
+	data, err := formats.WritePDF(content.Title, pages)
 	if err != nil {
 		return err
 	}
@@ -195,11 +204,22 @@ func (s *Server) stoneDiagram(c *echo.Context) error {
 	return attach(c, r.Diagram.Name, ".cressa.json", "application/json", data)
 }
 
-var notInFileNames = regexp.MustCompile(`[^A-Za-z0-9]+`)
+// notInFileNames are signs that some system or some shell gives another meaning.
+var notInFileNames = regexp.MustCompile(`[^\pL\pM\pN]+`)
+
+// mostInFileName is how many letters of a record's name its file gets: systems take 255 bytes.
+const mostInFileName = 60
+
+// fileName makes a name of a record's: letters and digits of any script.
+func fileName(name, extension string) string {
+	letters := []rune(strings.Trim(notInFileNames.ReplaceAllString(name, "-"), "-"))
+	name = strings.Trim(string(letters[:min(len(letters), mostInFileName)]), "-")
+	return cmp.Or(name, "cressa") + extension
+}
 
 // attach sends a file to be saved under a name.
 func attach(c *echo.Context, name, extension, kind string, data []byte) error {
-	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+notInFileNames.ReplaceAllString(name, "-")+extension+`"`)
+	c.Response().Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": fileName(name, extension)}))
 	c.Response().Header().Set("Cache-Control", "no-store")
 	return c.Blob(http.StatusOK, kind, data)
 }

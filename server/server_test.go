@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"io"
 	"log/slog"
+	"mime"
 	"net"
 	"net/http"
 	"os"
@@ -19,7 +20,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/core/diagram"
 	"cressa/demo"
+	"cressa/internal/ceiling"
 	"cressa/photos"
 	"cressa/server"
 	"cressa/sqlite"
@@ -201,7 +204,7 @@ func TestAFileComesInAndGoesOutTheSame(t *testing.T) {
 	for format, want := range begins {
 		status, head, out := c.send("GET", "/api/diagrams/"+d.ID+"/file/"+format, "")
 		require.Equal(t, http.StatusOK, status, format)
-		assert.Contains(t, head.Get("Content-Disposition"), `attachment; filename="Meridian.`)
+		assert.Contains(t, head.Get("Content-Disposition"), `attachment; filename=Meridian.`)
 		assert.True(t, strings.HasPrefix(string(out), want), format)
 		if format == "json" {
 			assert.JSONEq(t, string(file), string(out))
@@ -250,7 +253,60 @@ func TestTheSheetComesOnEitherPaper(t *testing.T) {
 		assert.Equal(t, "application/pdf", head.Get("Content-Type"))
 		assert.True(t, strings.HasPrefix(string(pdf), "%PDF"))
 	}
-	c.problem("GET", "/api/diagrams/"+id+"/sheet/a0/2", "", http.StatusNotFound)
+	for _, none := range []string{"a0/2", "a4/3", "a4/-1", "a0/2/pdf", "a4/3/pdf", "a4/-1/pdf"} {
+		c.problem("GET", "/api/diagrams/"+id+"/sheet/"+none, "", http.StatusNotFound)
+	}
+}
+
+// hostile are texts as people write them and as they should not.
+var hostile = map[string]string{
+	"emoji":       "a gift 💎👩‍🚀 for 🪐",
+	"rightToLeft": "מתנה לפלנטריום 2026 هدية (ספיר)",
+	"long":        strings.Repeat("no end of letters", 110),
+	"oneWord":     strings.Repeat("m", 1900),
+	"otherScript": "石头",
+	"marks":       "z\u0300\u0301\u0302\ufe0f\u200d\u202e\u0007 \r\n =1+1 <b> ()\\",
+}
+
+func TestEveryTextFieldTakesEveryText(t *testing.T) {
+	c := start(t)
+	d := c.diagramCalled("First Light")
+	for name, text := range hostile {
+		draft := d.Draft
+		draft.Name, draft.Designer, draft.Source, draft.Date, draft.Licence, draft.Note = text, text, text, text, text, text
+		draft.Tiers = slices.Clone(d.Draft.Tiers)
+		draft.Tiers[0].Note, draft.Tiers[1].Note = text, text
+		var added server.Diagram
+		c.put("POST", "/api/diagrams/add", server.AddDraftRequest{Draft: draft, Origin: name}, &added)
+		c.put("POST", "/api/diagrams/"+added.ID+"/keep", server.VersionRequest{Version: added.Version}, &added)
+		short := string([]rune(text)[:min(len([]rune(text)), 60)])
+		choices := plan("Quartz", 96, width(8), diagram.Pavilion)
+		choices.Laps.Passes[0].Name, choices.Laps.Passes[0].Lap, choices.Laps.Passes[0].Compound = short, short, short
+		var stone server.StoneHead
+		c.put("POST", "/api/stones", server.PlanRequest{Name: strings.TrimSpace(string([]rune(text)[:min(len([]rune(text)), 200)])), DiagramID: added.ID, Choices: choices}, &stone)
+		paths := []string{"/api/stones/" + stone.ID + "/diagram", "/api/stones/" + stone.ID + "/sheet/a4/1", "/api/stones/" + stone.ID + "/sheet/letter/2/pdf", "/api/diagrams/" + added.ID + "/sheet/a4/2/pdf", "/api/diagrams/" + added.ID + "/sheet/a4/1"}
+		for _, format := range []string{"json", "csv", "svg", "pdf", "obj", "stl", "ply"} {
+			paths = append(paths, "/api/diagrams/"+added.ID+"/file/"+format)
+		}
+		ceiling.Hold(t, name, 2500, func() {
+			for _, path := range paths {
+				status, head, data := c.send("GET", path, "")
+				require.Equal(t, http.StatusOK, status, "%s %s: %s", name, path, data)
+				if as := head.Get("Content-Disposition"); as != "" {
+					_, values, err := mime.ParseMediaType(as)
+					require.NoError(t, err, as)
+					assert.Regexp(t, `^[\pL\pN][\pL\pM\pN-]*(\.cressa)?\.[a-z]+$`, values["filename"], name)
+					assert.Less(t, len(values["filename"]), 255)
+				}
+			}
+		})
+		if name == "otherScript" {
+			_, head, _ := c.send("GET", "/api/diagrams/"+added.ID+"/file/csv", "")
+			_, values, err := mime.ParseMediaType(head.Get("Content-Disposition"))
+			require.NoError(t, err)
+			assert.Equal(t, "石头.csv", values["filename"])
+		}
+	}
 }
 
 func TestTheContractOnDiskIsTheServers(t *testing.T) {

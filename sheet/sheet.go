@@ -230,15 +230,15 @@ func (w *writer) wrap(text string, size, width float64) []string {
 	var lines []string
 	line := ""
 	for _, word := range strings.Fields(text) {
-		for w.measure(word, size, false) > width && len([]rune(word)) > 1 {
-			cut := len([]rune(word)) - 1
-			for cut > 1 && w.measure(string([]rune(word)[:cut]), size, false) > width {
-				cut--
+		for {
+			fits, rest := w.cut(word, size, width, false)
+			if rest == "" {
+				break
 			}
 			if line != "" {
 				lines, line = append(lines, line), ""
 			}
-			lines, word = append(lines, string([]rune(word)[:cut])), string([]rune(word)[cut:])
+			lines, word = append(lines, fits), rest
 		}
 		longer := strings.TrimSpace(line + " " + word)
 		if line != "" && w.measure(longer, size, false) > width {
@@ -251,6 +251,17 @@ func (w *writer) wrap(text string, size, width float64) []string {
 		lines = append(lines, line)
 	}
 	return lines
+}
+
+// cut parts a text after the last letter that fits a width; the first always does. Letters are
+// measured one by one, so that the time does not grow with what is left.
+func (w *writer) cut(text string, size, width float64, bold bool) (fits, rest string) {
+	for i, letter := range text {
+		if width -= w.measure(string(letter), size, bold); width < -1e-9 && i > 0 {
+			return text[:i], text[i:]
+		}
+	}
+	return text, ""
 }
 
 // head is the title block.
@@ -271,11 +282,12 @@ func (w *writer) head() {
 
 // fit shortens a text to a width.
 func (w *writer) fit(text string, size, width float64) string {
-	runes := []rune(text)
-	for w.measure(string(runes), size, true) > width && len(runes) > 2 {
-		runes = append(runes[:len(runes)-2], '…')
+	if _, rest := w.cut(text, size, width, true); rest == "" {
+		return text
 	}
-	return string(runes)
+	const more = "…"
+	fits, _ := w.cut(text, size, width-w.measure(more, size, true), true)
+	return strings.TrimSpace(fits) + more
 }
 
 // pictures draws both sides in the wheel and the stone from the side.

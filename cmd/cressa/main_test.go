@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -120,7 +121,11 @@ func TestGearsAndRegearPrintTheContractsNumbers(t *testing.T) {
 
 func TestConvertWritesEveryOpenFormatAndReadsBackWhatItCan(t *testing.T) {
 	dir := t.TempDir()
-	in := examples + "emerald.cressa.json"
+	file, err := os.ReadFile(examples + "emerald.cressa.json")
+	require.NoError(t, err)
+	// A name that no face has all letters of.
+	in := filepath.Join(dir, "gift.cressa.json")
+	require.NoError(t, os.WriteFile(in, regexp.MustCompile(`(?m)^  "name": "[^"]*",`).ReplaceAll(file, []byte(`  "name": "Gift 💎 הדר",`)), 0o600))
 	begins := map[string]string{"a.cressa.json": "{", "a.csv": "name,", "a.svg": "<svg", "a.pdf": "%PDF", "a.obj": "# ", "a.stl": ""}
 	for name, want := range begins {
 		code, _, errs := call("", "convert", in, filepath.Join(dir, name))
