@@ -5,6 +5,7 @@ package photos
 
 import (
 	"bytes"
+	"context"
 	"crypto/sha256"
 	"encoding/hex"
 	"errors"
@@ -17,17 +18,22 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
+	"slices"
+	"strings"
+	"syscall"
+	"time"
 
 	"golang.org/x/image/draw"
 
 	"cressa/workshop"
 )
 
-// Bounds of a picture.
+// Bounds of a picture: of its file, and of what it takes once it is decoded. The second is enough
+// for 100 million pixels as cameras write them.
 const (
-	MaxBytes  = 24 << 20
-	maxPixels = 80_000_000
-	thumbSide = 320
+	MaxBytes   = 24 << 20
+	maxDecoded = 320 << 20
+	thumbSide  = 320
 )
 
 // Dir is a folder of pictures.
@@ -35,28 +41,71 @@ type Dir string
 
 var _ workshop.PhotoFiles = Dir("")
 
-// Keep implements workshop.PhotoFiles.
-func (d Dir) Keep(data []byte) (string, error) {
-	kind := http.DetectContentType(data)
-	config, _, err := image.DecodeConfig(bytes.NewReader(data))
-	if err != nil || len(data) > MaxBytes || config.Width*config.Height > maxPixels {
+// decoding is held by whoever decodes a picture: one at a time, however many are asked for.
+var decoding = make(chan struct{}, 1)
+
+// Keep implements workshop.PhotoFiles. The picture is decoded once, so that what is cut off or
+// spoilt is refused while its owner still has it, and the small copy is made on the way.
+func (d Dir) Keep(ctx context.Context, data []byte) (string, error) {
+	if len(data) > MaxBytes {
 		return "", workshop.ErrNoPicture
 	}
-	switch kind {
-	case "image/jpeg":
-		data = withoutPlaceJPEG(data)
-	case "image/png":
-		data = withoutPlacePNG(data)
-	default:
-		return "", workshop.ErrNoPicture
+	clean, err := cleaned(data)
+	if err != nil {
+		return "", fmt.Errorf("%w: %w", workshop.ErrNoPicture, err)
 	}
-	sum := sha256.Sum256(data)
+	small, err := shrunk(ctx, clean)
+	if err != nil {
+		return "", err
+	}
+	sum := sha256.Sum256(clean)
 	hash := hex.EncodeToString(sum[:])
-	return hash, d.write(hash, data)
+	return hash, errors.Join(d.write(hash, clean), d.write(hash+thumbSuffix, small))
+}
+
+// cleaned returns a picture without all that does not draw it.
+func cleaned(data []byte) ([]byte, error) {
+	switch http.DetectContentType(data) {
+	case "image/jpeg":
+		return cleanJPEG(data)
+	case "image/png":
+		return cleanPNG(data)
+	}
+	return nil, errors.New("neither JPEG nor PNG")
+}
+
+// shrunk decodes a picture and returns a small copy of it, upright, as a JPEG. The error is
+// ErrNoPicture where it is too large or cannot be decoded, or the context's.
+func shrunk(ctx context.Context, data []byte) ([]byte, error) {
+	if max(decodedJPEG(data), decodedPNG(data)) > maxDecoded {
+		return nil, fmt.Errorf("%w: too many pixels", workshop.ErrNoPicture)
+	}
+	select {
+	case decoding <- struct{}{}:
+		defer func() { <-decoding }()
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	}
+	whole, _, err := image.Decode(bytes.NewReader(data))
+	if err != nil {
+		return nil, fmt.Errorf("%w: %w", workshop.ErrNoPicture, err)
+	}
+	size := whole.Bounds().Size()
+	scale := min(1, float64(thumbSide)/float64(max(size.X, size.Y, 1)))
+	copied := image.NewRGBA(image.Rect(0, 0, max(int(float64(size.X)*scale), 1), max(int(float64(size.Y)*scale), 1)))
+	draw.ApproxBiLinear.Scale(copied, copied.Bounds(), whole, whole.Bounds(), draw.Src, nil)
+	var out bytes.Buffer
+	err = jpeg.Encode(&out, upright(copied, orientation(data)), nil)
+	return out.Bytes(), err
 }
 
 // write puts a file on disk whole or not at all.
 func (d Dir) write(name string, data []byte) (err error) {
+	defer func() {
+		if errors.Is(err, syscall.ENOSPC) {
+			err = fmt.Errorf("%w: %w", workshop.ErrFull, err)
+		}
+	}()
 	if err := os.MkdirAll(string(d), 0o700); err != nil {
 		return err
 	}
@@ -94,6 +143,26 @@ func syncFolder(path string) error {
 	return errors.Join(folder.Sync(), folder.Close())
 }
 
+// Drop implements workshop.PhotoFiles.
+func (d Dir) Drop(hash string) error {
+	if !hashName.MatchString(hash) {
+		return fs.ErrNotExist
+	}
+	for _, name := range []string{hash + thumbSuffix, hash} {
+		if err := os.Remove(filepath.Join(string(d), name)); err != nil && !errors.Is(err, fs.ErrNotExist) {
+			return err
+		}
+	}
+	return nil
+}
+
+// What Check finds.
+const (
+	Missing  = "photo-missing"
+	Damaged  = "photo-damaged"
+	Orphaned = "photo-orphaned"
+)
+
 // Check tells what is wrong with a picture: that it is missing, or is not what its name
 // says. It returns "" where it is whole.
 func (d Dir) Check(hash string) string {
@@ -107,13 +176,49 @@ func (d Dir) Check(hash string) string {
 	return ""
 }
 
-// What Check finds.
-const (
-	Missing = "photo-missing"
-	Damaged = "photo-damaged"
-)
+// aside is the folder within that SetAside moves files to.
+const aside = "aside"
+
+// settled is how old a file must be before it can be called an orphan: its record comes just after
+// it.
+const settled = time.Minute
+
+// Orphans lists the files in the folder that belong to none of the hashes, which are sorted, in
+// order. It returns the error of reading the folder; none where there is no folder.
+func (d Dir) Orphans(hashes []string) ([]string, error) {
+	files, err := os.ReadDir(string(d))
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil, nil
+	}
+	var out []string
+	for _, f := range files {
+		if _, known := slices.BinarySearch(hashes, strings.TrimSuffix(f.Name(), thumbSuffix)); known || f.IsDir() {
+			continue
+		}
+		if info, err := f.Info(); err == nil && time.Since(info.ModTime()) > settled {
+			out = append(out, f.Name())
+		}
+	}
+	return out, err
+}
+
+// SetAside moves a file of the folder into the folder "aside" within. It returns the error of the
+// file system.
+func (d Dir) SetAside(name string) error {
+	to := filepath.Join(string(d), aside)
+	if err := os.MkdirAll(to, 0o700); err != nil {
+		return err
+	}
+	if err := os.Rename(filepath.Join(string(d), name), filepath.Join(to, name)); err != nil {
+		return err
+	}
+	return errors.Join(syncFolder(to), syncFolder(string(d)))
+}
 
 var hashName = regexp.MustCompile(`^[0-9a-f]{64}$`)
+
+// thumbSuffix ends the name of a small copy.
+const thumbSuffix = ".small"
 
 // Open returns a picture and its media type, fs.ErrNotExist where there is none.
 func (d Dir) Open(hash string) (data []byte, kind string, err error) {
@@ -126,11 +231,10 @@ func (d Dir) Open(hash string) (data []byte, kind string, err error) {
 	return data, http.DetectContentType(data), nil
 }
 
-// Thumbnail returns a small copy as a JPEG, made the first time it is asked for. It
-// returns the errors of Open, and an error where the picture cannot be decoded or the copy
-// not be written.
-func (d Dir) Thumbnail(hash string) ([]byte, error) {
-	small := hash + ".small"
+// Thumbnail returns a small copy as a JPEG, made anew where it is missing. It returns the errors of
+// Open, and an error where the picture cannot be decoded or the copy not be written.
+func (d Dir) Thumbnail(ctx context.Context, hash string) ([]byte, error) {
+	small := hash + thumbSuffix
 	if data, err := os.ReadFile(filepath.Join(string(d), small)); err == nil && hashName.MatchString(hash) {
 		return data, nil
 	}
@@ -138,17 +242,9 @@ func (d Dir) Thumbnail(hash string) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	whole, _, err := image.Decode(bytes.NewReader(data))
+	out, err := shrunk(ctx, data)
 	if err != nil {
 		return nil, fmt.Errorf("photo %s: %w", hash, err)
 	}
-	size := whole.Bounds().Size()
-	scale := min(1, float64(thumbSide)/float64(max(size.X, size.Y)))
-	copied := image.NewRGBA(image.Rect(0, 0, max(int(float64(size.X)*scale), 1), max(int(float64(size.Y)*scale), 1)))
-	draw.ApproxBiLinear.Scale(copied, copied.Bounds(), whole, whole.Bounds(), draw.Src, nil)
-	var out bytes.Buffer
-	if err := jpeg.Encode(&out, upright(copied, orientation(data)), nil); err != nil {
-		return nil, err
-	}
-	return out.Bytes(), d.write(small, out.Bytes())
+	return out, d.write(small, out)
 }

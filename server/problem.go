@@ -124,7 +124,11 @@ func problemOf(err error) *Problem {
 	status := echo.StatusCode(err)
 	switch {
 	case status == 0 && errors.Is(err, workshop.ErrBusy):
-		return &Problem{Type: kindBusy, Status: http.StatusServiceUnavailable, Detail: "The records cannot be reached: another program holds them, or the disk is full. Nothing was changed; try again."}
+		return &Problem{Type: kindBusy, Status: http.StatusServiceUnavailable, Detail: "The records cannot be reached: another program holds them. Nothing was changed; try again."}
+	case status == 0 && errors.Is(err, workshop.ErrFull):
+		return &Problem{Type: kindBusy, Status: http.StatusInsufficientStorage, Detail: "The disk is full, so nothing can be kept. Nothing was changed; make room on it and try again."}
+	case status == 0 && errors.Is(err, workshop.ErrDamaged):
+		return &Problem{Status: http.StatusInternalServerError, Detail: "The file of the records is damaged. Nothing was changed. Stop Cressa, run “cressa check”, and bring back your latest copy with “cressa restore”."}
 	case status == 0, status == http.StatusInternalServerError:
 		return &Problem{Status: http.StatusInternalServerError, Detail: "Something went wrong in the program; its log says what. Nothing was changed."}
 	}

@@ -61,7 +61,7 @@ func (s *Server) repairRoutes() {
 		return stoneHead(stone), nil
 	})
 	handle(s, route{method: http.MethodDelete, path: "/api/stones/:id/photos/:photo", name: "dropPhoto", summary: "Take a photo off a stone"}, func(c *echo.Context, in photoByID) (none, error) {
-		return none{}, s.workshop.DropPhoto(c.Request().Context(), in.ID, in.Photo)
+		return none{}, s.workshop.DropPhoto(c.Request().Context(), s.photos, in.ID, in.Photo)
 	})
 	// Pictures travel as they are, not as JSON.
 	s.echo.POST(photoPath, s.addPhoto)
@@ -70,7 +70,7 @@ func (s *Server) repairRoutes() {
 		return sendPicture(c, data, kind, err)
 	})
 	s.echo.GET("/api/photos/:hash/small", func(c *echo.Context) error {
-		data, err := s.photos.Thumbnail(c.Param("hash"))
+		data, err := s.photos.Thumbnail(c.Request().Context(), c.Param("hash"))
 		return sendPicture(c, data, "image/jpeg", err)
 	})
 }

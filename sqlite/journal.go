@@ -61,9 +61,9 @@ func (s *Store) WorkState(ctx context.Context, workID string) (workshop.WorkStat
 	out := workshop.WorkState{WorkID: workID}
 	var folded string
 	var run *string
-	err := s.row(ctx, `SELECT w.task, w.created, iif(w.ordinal = 1, s.run, NULL), coalesce(t.seq, 0), coalesce(iif(t.rules = ?, t.folded, ''), '')
-		FROM works w JOIN stones s ON s.id = w.stone_id LEFT JOIN work_state t ON t.work_id = w.id WHERE w.id = ?`, []any{journal.Rules, workID},
-		&out.Task, asInstant{&out.Created}, &run, &out.Seq, &folded)
+	err := s.row(ctx, `SELECT w.task, w.created, iif(w.ordinal = 1, s.run, NULL), coalesce(t.seq, 0), coalesce(t.rules <> ?1, FALSE), coalesce(iif(t.rules = ?1, t.folded, ''), '')
+		FROM works w JOIN stones s ON s.id = w.stone_id LEFT JOIN work_state t ON t.work_id = w.id WHERE w.id = ?2`, []any{journal.Rules, workID},
+		&out.Task, asInstant{&out.Created}, &run, &out.Seq, &out.Due, &folded)
 	if err != nil {
 		return out, err
 	}

@@ -271,12 +271,7 @@ func (s *Store) Picture(ctx context.Context, hash string) (workshop.Picture, err
 
 // FillOnce implements workshop.LibraryStore.
 func (s *Store) FillOnce(ctx context.Context, set string) (bool, error) {
-	statement := `INSERT INTO library_fills (name) VALUES (?) ON CONFLICT DO NOTHING`
-	result, err := s.on(ctx, statement).ExecContext(ctx, statement, set)
-	if err != nil {
-		return false, storeError(err)
-	}
-	n, err := result.RowsAffected()
+	n, err := s.change(ctx, `INSERT INTO library_fills (name) VALUES (?) ON CONFLICT DO NOTHING`, set)
 	return n == 1, err
 }
 

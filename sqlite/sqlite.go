@@ -8,12 +8,8 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"io/fs"
-	"net/url"
-	"os"
 	"time"
 
-	"github.com/pressly/goose/v3"
 	"modernc.org/sqlite"
 	sqlite3 "modernc.org/sqlite/lib"
 
@@ -26,86 +22,32 @@ var migrations embed.FS
 // Store implements workshop.Store. A write that has returned is on disk
 // (synchronous=FULL), so that it survives a killed process and a power cut.
 type Store struct {
-	db *sql.DB
+	db   *sql.DB
+	file string
+	// session names this run of the program in the guard. A store that only reads has none, and
+	// scrap is the folder of a copy that it reads.
+	session string
+	reads   bool
+	scrap   string
 	// asked is called with every statement, where it is set.
 	asked func(statement string)
 }
 
 var _ workshop.Store = (*Store)(nil)
 
-// Connections that are open at once, and how long one waits for another's write.
-const (
-	mostConnections = 8
-	pragmas         = "busy_timeout(5000)"
-)
-
-// Open opens the database file, makes it where there is none, and brings an older one up
-// to date after copying it aside. A start that was cut short is begun again: what it left
-// is nothing, or whole. It returns an error that names the file where it cannot be opened,
-// copied or brought up to date.
-func Open(ctx context.Context, file string) (*Store, error) {
-	info, err := os.Stat(file)
-	fresh := errors.Is(err, fs.ErrNotExist) || err == nil && info.Size() == 0
-	query := url.Values{"_pragma": {pragmas, "journal_mode(WAL)", "foreign_keys(1)", "synchronous(FULL)"}, "_txlock": {"immediate"}}
-	db, err := sql.Open("sqlite", (&url.URL{Scheme: "file", Opaque: (&url.URL{Path: file}).EscapedPath(), RawQuery: query.Encode()}).String())
-	if err != nil {
-		return nil, err
-	}
-	db.SetMaxOpenConns(mostConnections)
-	db.SetMaxIdleConns(mostConnections)
-	if err := migrate(ctx, db, file, fresh); err != nil {
-		return nil, errors.Join(fmt.Errorf("database %s: %w", file, err), db.Close())
-	}
-	return &Store{db: db}, nil
-}
-
-// Close closes the file. It returns the error of the database package.
-func (s *Store) Close() error { return s.db.Close() }
-
-// migrate applies what the database lacks. Before it changes an older file it
-// copies it, so that nothing is lost where a migration goes wrong.
-func migrate(ctx context.Context, db *sql.DB, file string, fresh bool) error {
-	p, err := provider(db)
-	if err != nil {
-		return err
-	}
-	pending, err := p.HasPending(ctx)
-	if err != nil || !pending {
-		return err
-	}
-	if !fresh {
-		aside := fmt.Sprintf("%s.before-%s", file, time.Now().UTC().Format("20060102T150405"))
-		if _, err := db.ExecContext(ctx, `VACUUM INTO ?`, aside); err != nil {
-			return fmt.Errorf("copying it aside: %w", err)
-		}
-	}
-	_, err = p.Up(ctx)
-	return err
-}
-
-// provider knows all migrations: those in SQL, and those that have to understand what they
-// change.
-func provider(db *sql.DB) (*goose.Provider, error) {
-	steps, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return nil, err
-	}
-	return goose.NewProvider(goose.DialectSQLite3, db, steps,
-		goose.WithGoMigrations(goose.NewGoMigration(8, &goose.GoFunc{RunTx: upTo8}, nil)))
-}
-
 // txKey is where a context holds the transaction that it runs in.
 type txKey struct{}
 
 // InTx implements workshop.Transactions.
 func (s *Store) InTx(ctx context.Context, f func(context.Context) error) error {
-	if _, within := ctx.Value(txKey{}).(*sql.Tx); within {
+	if _, within := ctx.Value(txKey{}).(*transaction); within {
 		return f(ctx)
 	}
-	tx, err := s.db.BeginTx(ctx, nil)
+	begun, err := s.db.BeginTx(ctx, nil)
 	if err != nil {
 		return storeError(err)
 	}
+	tx := &transaction{Tx: begun}
 	if err := f(context.WithValue(ctx, txKey{}, tx)); err != nil {
 		// Where the context has ended the transaction is rolled back already.
 		if back := tx.Rollback(); !errors.Is(back, sql.ErrTxDone) {
@@ -113,11 +55,12 @@ func (s *Store) InTx(ctx context.Context, f func(context.Context) error) error {
 		}
 		return err
 	}
-	return storeError(tx.Commit())
+	return storeError(tx.commit(ctx))
 }
 
 // storeError turns an error of the driver into the workshop's own: ErrNotFound where there is
-// no such row, ErrBusy where the file cannot be reached now.
+// no such row, ErrBusy where the file cannot be reached now, ErrFull and ErrDamaged where the disk is
+// full and where the file makes no sense.
 func storeError(err error) error {
 	if errors.Is(err, sql.ErrNoRows) {
 		return workshop.ErrNotFound
@@ -126,7 +69,11 @@ func storeError(err error) error {
 	if errors.As(err, &e) {
 		// The lower byte is the kind, the rest says more of it.
 		switch e.Code() & 0xff {
-		case sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED, sqlite3.SQLITE_FULL, sqlite3.SQLITE_IOERR, sqlite3.SQLITE_CANTOPEN, sqlite3.SQLITE_READONLY:
+		case sqlite3.SQLITE_FULL:
+			return fmt.Errorf("%w: %w", workshop.ErrFull, err)
+		case sqlite3.SQLITE_CORRUPT, sqlite3.SQLITE_NOTADB:
+			return fmt.Errorf("%w: %w", workshop.ErrDamaged, err)
+		case sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED, sqlite3.SQLITE_IOERR, sqlite3.SQLITE_CANTOPEN, sqlite3.SQLITE_READONLY:
 			return fmt.Errorf("%w: %w", workshop.ErrBusy, err)
 		}
 	}
@@ -145,15 +92,32 @@ func (s *Store) on(ctx context.Context, statement string) querier {
 	if s.asked != nil {
 		s.asked(statement)
 	}
-	if tx, within := ctx.Value(txKey{}).(*sql.Tx); within {
+	if tx, within := ctx.Value(txKey{}).(*transaction); within {
 		return tx
 	}
 	return s.db
 }
 
 func (s *Store) exec(ctx context.Context, statement string, args ...any) error {
-	_, err := s.on(ctx, statement).ExecContext(ctx, statement, args...)
-	return storeError(err)
+	_, err := s.change(ctx, statement, args...)
+	return err
+}
+
+// change runs a statement that writes, in a transaction of its own where the context has none, and
+// returns how many rows it changed.
+func (s *Store) change(ctx context.Context, statement string, args ...any) (rows int64, err error) {
+	err = s.InTx(ctx, func(ctx context.Context) error {
+		result, err := s.on(ctx, statement).ExecContext(ctx, statement, args...)
+		if err != nil {
+			return storeError(err)
+		}
+		if tx, within := ctx.Value(txKey{}).(*transaction); within {
+			tx.wrote = true
+		}
+		rows, err = result.RowsAffected()
+		return err
+	})
+	return rows, err
 }
 
 // row reads the one row of a query. Where there is none the error is ErrNotFound.
@@ -179,11 +143,7 @@ func (s *Store) rows(ctx context.Context, each func(scan) error, query string, a
 // changeOne runs a statement that is to change one row. Where it changes none the
 // record is gone or has another version.
 func (s *Store) changeOne(ctx context.Context, statement string, args ...any) error {
-	result, err := s.on(ctx, statement).ExecContext(ctx, statement, args...)
-	if err != nil {
-		return storeError(err)
-	}
-	n, err := result.RowsAffected()
+	n, err := s.change(ctx, statement, args...)
 	if err == nil && n == 0 {
 		return workshop.ErrStale
 	}

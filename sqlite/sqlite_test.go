@@ -123,7 +123,7 @@ func TestAFileThatIsHeldIsBusy(t *testing.T) {
 	require.NoError(t, err)
 	full := make([]byte, 1<<20)
 	err = store.InsertDevice(t.Context(), workshop.Device{ID: "a", Name: string(full)}, "h")
-	require.ErrorIs(t, err, workshop.ErrBusy)
+	require.ErrorIs(t, err, workshop.ErrFull)
 }
 
 // Whichever version left them: records are brought up to date with every row, and the copy

@@ -358,8 +358,17 @@ func (s *Store) InsertPhoto(ctx context.Context, stoneID string, p workshop.Phot
 }
 
 // DropPhoto implements workshop.StoneStore.
-func (s *Store) DropPhoto(ctx context.Context, stoneID, id string) error {
-	return s.changeIt(ctx, `DELETE FROM photos WHERE stone_id = ? AND id = ?`, stoneID, id)
+func (s *Store) DropPhoto(ctx context.Context, stoneID, id string) (hash string, shown bool, err error) {
+	err = s.InTx(ctx, func(ctx context.Context) error {
+		if err := s.row(ctx, `SELECT hash FROM photos WHERE stone_id = ? AND id = ?`, []any{stoneID, id}, &hash); err != nil {
+			return err
+		}
+		if err := s.changeIt(ctx, `DELETE FROM photos WHERE stone_id = ? AND id = ?`, stoneID, id); err != nil {
+			return err
+		}
+		return s.row(ctx, `SELECT count(*) > 0 FROM photos WHERE hash = ?`, []any{hash}, &shown)
+	})
+	return hash, shown, err
 }
 
 // PhotoHashes returns the hashes of all photos, for checking that their files are there.

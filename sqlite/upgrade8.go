@@ -27,7 +27,7 @@ func upTo8(ctx context.Context, tx *sql.Tx) error {
 		return err
 	}
 	u := upgrade8{Store: &Store{}, hashes: map[string]string{}, diagrams: map[string]*diagram.Diagram{}}
-	ctx = context.WithValue(ctx, txKey{}, tx)
+	ctx = context.WithValue(ctx, txKey{}, &transaction{Tx: tx})
 	for _, step := range []struct {
 		what string
 		run  func(context.Context) error

@@ -57,6 +57,8 @@ type WorkState struct {
 	Folded  *journal.Work
 	// Seq is the place of the last event that is folded in.
 	Seq int64
+	// Due tells that older rules folded it: the next start folds it anew.
+	Due bool
 }
 
 // Figures are what lists show of a state.
@@ -410,7 +412,10 @@ func (j *Journal) CheckStates(ctx context.Context, repair bool) ([]Finding, erro
 
 // differs says how the state that is kept is not the one that the log leads to.
 func differs(kept, folded WorkState) string {
-	if kept.Folded == nil {
+	switch {
+	case kept.Due:
+		return ""
+	case kept.Folded == nil:
 		return StateMissing
 	}
 	// What a run's stones know of each other's last ticks is as old as their own last one.

@@ -48,7 +48,9 @@ const (
 type PhotoFiles interface {
 	// Keep stores a picture without its place data and returns its hash. It is on
 	// disk when the call returns. What is no picture is refused with ErrNoPicture.
-	Keep(data []byte) (hash string, err error)
+	Keep(ctx context.Context, data []byte) (hash string, err error)
+	// Drop removes a picture for good. One that is not there is no error.
+	Drop(hash string) error
 }
 
 // Refusals that a caller can tell apart with errors.Is.
@@ -122,7 +124,9 @@ func (s *Stones) AddPhoto(ctx context.Context, files PhotoFiles, stoneID string,
 	if err != nil {
 		return Photo{}, err
 	}
-	hash, err := files.Keep(data)
+	s.pictures.Lock()
+	defer s.pictures.Unlock()
+	hash, err := files.Keep(ctx, data)
 	if err != nil {
 		return Photo{}, err
 	}
@@ -137,8 +141,15 @@ func (s *Stones) Photos(ctx context.Context, stoneID, workID string) ([]Photo, e
 	return slices.DeleteFunc(all, func(p Photo) bool { return p.Work != workID }), err
 }
 
-// DropPhoto takes a photo off a stone. The file stays: another stone may show it. It
-// returns ErrNotFound.
-func (s *Stones) DropPhoto(ctx context.Context, stoneID, id string) error {
-	return s.store.DropPhoto(ctx, stoneID, id)
+// DropPhoto takes a photo off a stone, and removes its file where no other stone shows it. It
+// returns ErrNotFound where the stone has no such photo.
+func (s *Stones) DropPhoto(ctx context.Context, files PhotoFiles, stoneID, id string) error {
+	// Nobody may take the file for kept while it goes.
+	s.pictures.Lock()
+	defer s.pictures.Unlock()
+	hash, shown, err := s.store.DropPhoto(ctx, stoneID, id)
+	if err != nil || shown {
+		return err
+	}
+	return files.Drop(hash)
 }

@@ -3,6 +3,7 @@ package workshop
 import (
 	"context"
 	"slices"
+	"sync"
 	"time"
 
 	"cressa/workshop/journal"
@@ -94,6 +95,8 @@ type Stones struct {
 	journal     *Journal
 	preferences *Preferences
 	origin
+	// pictures is held while the files of photos come and go.
+	pictures sync.Mutex
 }
 
 // StoneStore keeps stones with all that belongs to them.
@@ -125,7 +128,9 @@ type StoneStore interface {
 	// Photos returns a stone's photos, the oldest first.
 	Photos(ctx context.Context, stoneID string) ([]Photo, error)
 	InsertPhoto(ctx context.Context, stoneID string, p Photo) error
-	DropPhoto(ctx context.Context, stoneID, id string) error
+	// DropPhoto returns the hash of the photo that it takes away, and whether another photo has
+	// the same.
+	DropPhoto(ctx context.Context, stoneID, id string) (hash string, shown bool, err error)
 }
 
 // StoneLine is a stone as lists show it, with where its present work stands.

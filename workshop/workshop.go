@@ -4,7 +4,7 @@
 // each aggregate declares the store it needs.
 //
 // What a method says of its errors is what a caller meets with good records. Besides, every
-// method may return ErrBusy, and one that reads a record ErrUnreadable.
+// method may return ErrBusy, ErrFull or ErrDamaged, and one that reads a record ErrUnreadable.
 package workshop
 
 import (
@@ -29,8 +29,12 @@ var (
 	// ErrFinished: a finished stone's plan is closed.
 	ErrFinished = errors.New("the stone is finished")
 	// ErrBusy: the records cannot be written or read now, because another program holds
-	// them or the disk is full.
+	// them.
 	ErrBusy = errors.New("the records cannot be reached")
+	// ErrFull: the disk has no room left.
+	ErrFull = errors.New("the disk is full")
+	// ErrDamaged: the file of the records makes no sense.
+	ErrDamaged = errors.New("the file of the records is damaged")
 	// ErrUnreadable: a stored record cannot be read or no longer makes sense.
 	ErrUnreadable = errors.New("the record cannot be read")
 )
@@ -84,7 +88,7 @@ func NewDrawn(store Store, now func() time.Time, random io.Reader) *Workshop {
 	library := &Library{store, preferences, from}
 	return &Workshop{
 		Library: library, Journal: journal, Preferences: preferences,
-		Stones: &Stones{store, library, journal, preferences, from},
+		Stones: &Stones{store: store, library: library, journal: journal, preferences: preferences, origin: from},
 		Access: &Access{store, from},
 	}
 }

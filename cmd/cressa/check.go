@@ -5,8 +5,8 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"os"
 	"path/filepath"
+	"slices"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -58,19 +58,19 @@ func checkCommand() *cobra.Command {
 				fmt.Fprintln(c.OutOrStdout(), words.Checked(len(found), len(found)-left))
 			}
 			if left > 0 {
-				return fail("%d of the problems stay; what is derived is made anew with --repair, for the rest take a backup", left)
+				return fail("%d of the problems stay; --repair makes anew what is derived, for the rest bring back a copy with “cressa restore”", left)
 			}
 			return nil
 		},
 	}
 	c.Flags().StringVar(&data, "data", "", "folder of your records (default: cressa in your data folder)")
-	c.Flags().BoolVar(&repair, "repair", false, "make anew what is derived")
+	c.Flags().BoolVar(&repair, "repair", false, "make anew what is derived, and set aside what belongs to nothing; stop Cressa before")
 	c.Flags().BoolVar(&asJSON, "json", false, "print one JSON object")
 	return c
 }
 
 // check looks at the records in a folder. It changes nothing but, with repair, what is
-// derived.
+// derived, and sets aside what belongs to nothing.
 func check(ctx context.Context, data string, repair bool) (found []workshop.Finding, err error) {
 	if data == "" {
 		if data, err = defaultData(); err != nil {
@@ -78,26 +78,73 @@ func check(ctx context.Context, data string, repair bool) (found []workshop.Find
 		}
 	}
 	file := filepath.Join(data, databaseFile)
-	if _, err := os.Stat(file); errors.Is(err, fs.ErrNotExist) {
-		return nil, fmt.Errorf("%s holds no records; name their folder with --data", data)
+	open := sqlite.OpenToRead
+	if repair {
+		open = sqlite.Open
+		if found, err = sqlite.Repair(ctx, file); errors.As(err, &sqlite.Refusal{}) {
+			open = sqlite.OpenToRead // what can be read is looked at all the same
+		} else if err != nil && !errors.Is(err, fs.ErrNotExist) {
+			return found, err
+		}
 	}
-	store, err := sqlite.Open(ctx, file)
-	if err != nil {
+	store, err := open(ctx, file)
+	refusal := sqlite.Refusal{}
+	switch {
+	case errors.As(err, &refusal):
+		return append(found, workshop.Finding{What: string(refusal.Why), Where: refusal.File, Repairable: refusal.Repairable()}), nil
+	case errors.Is(err, fs.ErrNotExist):
+		return nil, fmt.Errorf("%s holds no records; name their folder with --data", data)
+	case err != nil:
 		return nil, err
 	}
 	defer func() { err = errors.Join(err, store.Close()) }()
-	if found, err = store.Check(ctx); err != nil {
-		return found, err
+	records, err := checkRecords(ctx, store, repair && !store.Reads())
+	if err != nil {
+		return append(found, records...), err
 	}
-	states, err := workshop.New(store, time.Now).CheckStates(ctx, repair)
+	pictures, err := checkPhotos(ctx, store, photos.Dir(filepath.Join(data, photoFolder)), repair && !store.Reads())
+	return slices.Concat(found, records, pictures), err
+}
+
+func checkRecords(ctx context.Context, store *sqlite.Store, repair bool) ([]workshop.Finding, error) {
+	found, err := store.Check(ctx)
 	if err != nil {
 		return found, err
 	}
-	found = append(found, states...)
+	for _, f := range found {
+		if f.What == sqlite.FileDamaged {
+			return found, nil // what else is wrong follows from that
+		}
+	}
+	if repair {
+		if err := store.SetAside(ctx); err != nil {
+			return found, err
+		}
+	}
+	states, err := workshop.New(store, time.Now).CheckStates(ctx, repair)
+	return append(found, states...), err
+}
+
+// checkPhotos holds the pictures against their records, and the files against those.
+func checkPhotos(ctx context.Context, store *sqlite.Store, pictures photos.Dir, repair bool) ([]workshop.Finding, error) {
 	hashes, err := store.PhotoHashes(ctx)
+	if errors.Is(err, workshop.ErrDamaged) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	var found []workshop.Finding
 	for _, hash := range hashes {
-		if what := photos.Dir(filepath.Join(data, photoFolder)).Check(hash); what != "" {
+		if what := pictures.Check(hash); what != "" {
 			found = append(found, workshop.Finding{What: what, Where: "photo " + hash})
+		}
+	}
+	orphans, err := pictures.Orphans(hashes)
+	for _, name := range orphans {
+		found = append(found, workshop.Finding{What: photos.Orphaned, Where: "photo " + name, Repairable: true})
+		if repair {
+			err = errors.Join(err, pictures.SetAside(name))
 		}
 	}
 	return found, err

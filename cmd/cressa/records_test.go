@@ -8,6 +8,7 @@ import (
 	"regexp"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -41,6 +42,9 @@ func TestADrawnWorkshopIsCheckedAndRepaired(t *testing.T) {
 	lost, damaged := strings.Repeat("ab", 32), strings.Repeat("cd", 32)
 	require.NoError(t, os.MkdirAll(filepath.Join(dir, photoFolder), 0o700))
 	require.NoError(t, os.WriteFile(filepath.Join(dir, photoFolder, damaged), []byte("not what was kept"), 0o600))
+	stray := filepath.Join(dir, photoFolder, strings.Repeat("ef", 32))
+	require.NoError(t, os.WriteFile(stray, []byte("nobody shows it"), 0o600))
+	require.NoError(t, os.Chtimes(stray, time.Time{}, time.Now().Add(-time.Hour)))
 	for _, spoil := range []string{
 		`PRAGMA foreign_keys = OFF`,
 		`UPDATE work_state SET done = done + 1, folded = replace(folded, '"late":0', '"late":9') WHERE work_id = (SELECT work_id FROM work_state WHERE done > 0 LIMIT 1)`,
@@ -58,8 +62,8 @@ func TestADrawnWorkshopIsCheckedAndRepaired(t *testing.T) {
 	assert.Equal(t, 1, code)
 	assert.Contains(t, errs, "--repair")
 	lines := strings.Split(strings.TrimSpace(out), "\n")
-	require.Len(t, lines, 7, out)
-	for _, line := range lines[:6] {
+	require.Len(t, lines, 8, out)
+	for _, line := range lines[:7] {
 		assert.Regexp(t, regexp.MustCompile(`^.+: [A-Z].+\.$`), line, "where, and what is wrong")
 	}
 	what := func(args ...string) map[string]bool {
@@ -72,11 +76,13 @@ func TestADrawnWorkshopIsCheckedAndRepaired(t *testing.T) {
 		}
 		return found
 	}
-	left := map[string]bool{"record-unreadable": false, "row-orphaned": false, "photo-missing": false, "photo-damaged": false}
-	all := map[string]bool{"state-differs": true, "state-missing": true}
+	left := map[string]bool{"record-unreadable": false, "photo-missing": false, "photo-damaged": false}
+	all := map[string]bool{"state-differs": true, "state-missing": true, "row-orphaned": true, "photo-orphaned": true}
 	for name := range left {
 		all[name] = false
 	}
 	assert.Equal(t, all, what("--repair"))
 	assert.Equal(t, left, what())
+	assert.Equal(t, 1, count("set_aside"), "nothing is deleted")
+	assert.FileExists(t, filepath.Join(dir, photoFolder, "aside", filepath.Base(stray)))
 }

@@ -288,7 +288,18 @@ func photos(t *testing.T, ctx context.Context, s workshop.Store) {
 	list, err := s.Photos(ctx, "a")
 	require.NoError(t, err)
 	assert.Equal(t, []workshop.Photo{first, second}, list)
-	require.ErrorIs(t, s.DropPhoto(ctx, "b", "1"), workshop.ErrNotFound)
-	require.NoError(t, s.DropPhoto(ctx, "a", "1"))
-	require.ErrorIs(t, s.DropPhoto(ctx, "a", "1"), workshop.ErrNotFound)
+	require.NoError(t, s.InsertPhoto(ctx, "a", workshop.Photo{ID: "3", Hash: "h1", Taken: now, Work: "work a", Shows: workshop.AfterWork}))
+	_, _, err = s.DropPhoto(ctx, "b", "1")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	for _, drop := range []struct {
+		id    string
+		shown bool
+	}{{"1", true}, {"3", false}} {
+		hash, shown, err := s.DropPhoto(ctx, "a", drop.id)
+		require.NoError(t, err)
+		assert.Equal(t, "h1", hash)
+		assert.Equal(t, drop.shown, shown)
+	}
+	_, _, err = s.DropPhoto(ctx, "a", "1")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
 }

@@ -1,0 +1,34 @@
+-- +goose Up
+-- Which run of the program wrote last. Its page is written with every change, so that the file and
+-- the -wal beside it tell whether they belong together. before is the run before it; closed is 1
+-- while nothing is in the -wal that is not in the file.
+CREATE TABLE guard (
+    id      INTEGER PRIMARY KEY CHECK (id = 1),
+    session TEXT    NOT NULL,
+    before  TEXT    NOT NULL,
+    writes  INTEGER NOT NULL,
+    closed  INTEGER NOT NULL
+) STRICT;
+INSERT INTO guard VALUES (1, '', '', 0, 1);
+
+-- What a client named when it had something made, so that the same request sent again makes nothing
+-- more. made is the answer as it was sent.
+CREATE TABLE requests (
+    name TEXT    PRIMARY KEY,
+    made TEXT    NOT NULL,
+    at   INTEGER NOT NULL
+) STRICT;
+CREATE INDEX requests_at ON requests (at);
+
+-- Rows that a repair took out of their tables, as JSON.
+CREATE TABLE set_aside (
+    id         INTEGER PRIMARY KEY,
+    taken_from TEXT    NOT NULL,
+    document   TEXT    NOT NULL,
+    at         INTEGER NOT NULL
+) STRICT;
+
+-- +goose Down
+DROP TABLE set_aside;
+DROP TABLE requests;
+DROP TABLE guard;
