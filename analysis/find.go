@@ -1,6 +1,8 @@
 package analysis
 
 import (
+	"context"
+
 	"cressa/core/angles"
 	"cressa/core/diagram"
 	"cressa/core/printed"
@@ -18,7 +20,7 @@ type SecondMeet struct {
 // width in mm. What comes after the tier does not matter, but for the width. The error is a
 // workshop.NotCuttable where the draft cannot be read as far as the tier, and a diagram.Problem
 // where it cannot be cut.
-func FindAngle(draft diagram.Draft, tierNo int, width float64, settable angles.Settable) ([]SecondMeet, error) {
+func FindAngle(ctx context.Context, draft diagram.Draft, tierNo int, width float64, settable angles.Settable) ([]SecondMeet, error) {
 	mm := width
 	if whole, err := Whole(Named(draft)); err == nil {
 		mm = MMPerUnit(whole, width)
@@ -32,7 +34,7 @@ func FindAngle(draft diagram.Draft, tierNo int, width float64, settable angles.S
 	if len(problems) > 0 {
 		return nil, workshop.NotCuttable{Problems: problems}
 	}
-	found, err := angles.Find(d, tierNo, settable)
+	found, err := angles.Find(ctx, d, tierNo, settable)
 	if err != nil {
 		return nil, err
 	}

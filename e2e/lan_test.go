@@ -58,7 +58,7 @@ func TestATabletIsPairedAndShutOut(t *testing.T) {
 	tablet.mentions("Type the code")
 	tablet.fill("Code", "00000000")
 	tablet.click("Pair this device")
-	tablet.mentions("That is not the present code.")
+	tablet.mentions("That is not the code.")
 
 	desk := open(t, 1280, 800, app.URL+"/machine?show=devices")
 	desk.see(outside)
@@ -79,6 +79,15 @@ func TestATabletIsPairedAndShutOut(t *testing.T) {
 	tablet.see("on disk")
 
 	require.NoError(t, desk.Reload())
+	// The door is closed behind the tablet, and the owner is told of the wrong code.
+	desk.see("Let a device in")
+	desk.mentions("A wrong code was typed")
+	desk.click("I have seen it")
+	desk.until(`!document.querySelector('[data-wrong]')`)
+	desk.click("Let a device in")
+	desk.see("Pairing code")
+	desk.click("Let nobody in")
+	desk.see("Let a device in")
 	desk.click("Shut Tablet at the wheel out")
 	desk.see("Tablet at the wheel is shut out")
 	tablet.click("Done")

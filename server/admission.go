@@ -1,13 +1,11 @@
 package server
 
 import (
-	"crypto/rand"
-	"crypto/subtle"
+	"context"
 	"embed"
 	"errors"
 	"fmt"
 	"html/template"
-	"math/big"
 	"net"
 	"net/http"
 	"slices"
@@ -24,67 +22,56 @@ import (
 	"cressa/workshop/journal"
 )
 
-const (
-	sessionCookie = "cressa_session"
-	codeLife      = 10 * time.Minute
-	// mostGuesses wrong codes make the code worthless.
-	mostGuesses = 10
-	codeDigits  = 8
-)
+const sessionCookie = "cressa_session"
 
 // admission lets requests from other devices in: those that were paired. This machine
 // itself needs no pairing.
 type admission struct {
 	network Network
-	now     func() time.Time
-	mu      sync.Mutex
-	code    string
-	until   time.Time
-	guesses int
+	door    door
+	// inside are the requests of paired devices that are under way.
+	inside inside
 }
 
-// Code returns the present pairing code. It is good for one device, for ten
-// minutes, and for ten guesses.
-func (d *admission) Code() (code string, until time.Time) {
-	d.mu.Lock()
-	defer d.mu.Unlock()
-	return d.present()
+// inside knows what each device is being answered, so that it ends when the device is shut out.
+type inside struct {
+	mu    sync.Mutex
+	last  int
+	under map[string]map[int]context.CancelFunc
 }
 
-func (d *admission) present() (string, time.Time) {
-	if d.code == "" || d.now().After(d.until) || d.guesses >= mostGuesses {
-		d.renew()
+// enter notes a request of a device. Its context ends when the device is put out; leave is called
+// when the request is done.
+func (i *inside) enter(ctx context.Context, device string) (_ context.Context, leave func()) {
+	ctx, stop := context.WithCancel(ctx)
+	i.mu.Lock()
+	defer i.mu.Unlock()
+	if i.under == nil {
+		i.under = map[string]map[int]context.CancelFunc{}
 	}
-	return d.code, d.until
-}
-
-func (d *admission) renew() {
-	most := new(big.Int).Exp(big.NewInt(10), big.NewInt(codeDigits), nil)
-	n, err := rand.Int(rand.Reader, most)
-	if err != nil {
-		panic(err) // the system's source of randomness does not fail
+	if i.under[device] == nil {
+		i.under[device] = map[int]context.CancelFunc{}
 	}
-	d.code, d.until, d.guesses = fmt.Sprintf("%0*d", codeDigits, n), d.now().Add(codeLife), 0
-}
-
-// Renew makes a new code and voids the present one.
-func (d *admission) Renew() {
-	d.mu.Lock()
-	defer d.mu.Unlock()
-	d.renew()
-}
-
-// try tells whether a code is the present one; if so it is used up.
-func (d *admission) try(code string) bool {
-	d.mu.Lock()
-	defer d.mu.Unlock()
-	present, _ := d.present()
-	if subtle.ConstantTimeCompare([]byte(code), []byte(present)) != 1 {
-		d.guesses++
-		return false
+	i.last++
+	no := i.last
+	i.under[device][no] = stop
+	return ctx, func() {
+		stop()
+		i.mu.Lock()
+		defer i.mu.Unlock()
+		if delete(i.under[device], no); len(i.under[device]) == 0 {
+			delete(i.under, device)
+		}
 	}
-	d.renew()
-	return true
+}
+
+// putOut ends all requests of a device.
+func (i *inside) putOut(device string) {
+	i.mu.Lock()
+	defer i.mu.Unlock()
+	for _, stop := range i.under[device] {
+		stop()
+	}
 }
 
 // DeviceList is what the owner sees of the admission.
@@ -92,14 +79,25 @@ type DeviceList struct {
 	// URL is the address for other devices, "" where the network is shut out.
 	URL    string `json:"url"`
 	Secure bool   `json:"secure"`
-	// Code pairs one device until Until. It is shown on this machine only.
-	Code    string    `json:"code"`
-	Until   time.Time `json:"until"`
-	Devices []Device  `json:"devices"`
+	// Code pairs one device until Until; "" while the door is closed. It is shown on this machine
+	// only, and so are the wrong codes.
+	Code    string     `json:"code"`
+	Until   time.Time  `json:"until"`
+	Wrong   WrongCodes `json:"wrong"`
+	Devices []Device   `json:"devices"`
 	// QR is the address as rows of a code's dark and light squares, 1 and 0.
 	QR []string `json:"qr"`
 	// Here tells that the one who asks sits at this machine.
 	Here bool `json:"here"`
+}
+
+// WrongCodes counts the codes that let nobody in since the owner last said that they were seen.
+type WrongCodes struct {
+	Count int `json:"count"`
+	// Last is when the last one came.
+	Last time.Time `json:"last"`
+	// Closed tells that they closed the door.
+	Closed bool `json:"closed"`
 }
 
 // NameRequest gives a device a name.
@@ -118,20 +116,33 @@ func (s *Server) doorRoutes() {
 		devices, err := s.workshop.Devices(c.Request().Context())
 		out := DeviceList{URL: s.admission.network.URL(), Secure: s.admission.network.TLS, Devices: each(devices, func(d workshop.Device) Device { return Device(d) }), QR: []string{}, Here: fromHere(c.Request())}
 		if out.URL != "" && out.Here {
-			out.Code, out.Until = s.admission.Code()
+			out.Code, out.Until = s.admission.door.code()
+			out.Wrong = s.admission.door.wrongCodes()
 			out.QR = qrRows(out.URL)
 		}
 		return out, err
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/devices/code", name: "renewCode", summary: "A new pairing code", from: fromThisMachine}, func(*echo.Context, struct{}) (none, error) {
-		s.admission.Renew()
+	handle(s, route{method: http.MethodPost, path: "/api/devices/door", name: "openDoor", summary: "Let one device in, for some minutes", from: fromThisMachine}, func(*echo.Context, struct{}) (none, error) {
+		s.admission.door.open()
+		return none{}, nil
+	})
+	handle(s, route{method: http.MethodDelete, path: "/api/devices/door", name: "closeDoor", summary: "Let no further device in", from: fromThisMachine}, func(*echo.Context, struct{}) (none, error) {
+		s.admission.door.shut()
+		return none{}, nil
+	})
+	handle(s, route{method: http.MethodDelete, path: "/api/devices/wrong", name: "forgetWrongCodes", summary: "The wrong codes were seen", from: fromThisMachine}, func(*echo.Context, struct{}) (none, error) {
+		s.admission.door.forget()
 		return none{}, nil
 	})
 	handle(s, route{method: http.MethodPut, path: "/api/devices/:id", name: "nameDevice", summary: "Name a device", from: fromThisMachine}, func(c *echo.Context, in byIDWithBody[NameRequest]) (none, error) {
 		return none{}, s.workshop.NameDevice(c.Request().Context(), in.ID, in.Body.Name)
 	})
 	handle(s, route{method: http.MethodDelete, path: "/api/devices/:id", name: "revokeDevice", summary: "Shut a device out", from: fromThisMachine}, func(c *echo.Context, in byID) (none, error) {
-		return none{}, s.workshop.RevokeDevice(c.Request().Context(), in.ID)
+		err := s.workshop.RevokeDevice(c.Request().Context(), in.ID)
+		if err == nil {
+			s.admission.inside.putOut(in.ID)
+		}
+		return none{}, err
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/pair", name: "pair", summary: "Pair this device", from: fromAnywhere}, s.pair)
 }
@@ -152,9 +163,18 @@ func fromHere(r *http.Request) bool {
 	if err != nil {
 		return false
 	}
-	name, _, err := net.SplitHostPort(r.Host)
 	ip := net.ParseIP(host)
-	return err == nil && ip != nil && ip.IsLoopback() && (name == "localhost" || name == "127.0.0.1" || name == "::1")
+	return ip != nil && ip.IsLoopback() && ownName(r.Host)
+}
+
+// ownName tells whether an address is one that only this machine has for itself.
+func ownName(address string) bool {
+	name, _, err := net.SplitHostPort(address)
+	if err != nil {
+		name = strings.Trim(address, "[]") // the usual port is left out
+	}
+	ip := net.ParseIP(name)
+	return name == "localhost" || ip != nil && ip.IsLoopback()
 }
 
 // pair admits a device that shows the present code.
@@ -165,8 +185,11 @@ func (s *Server) pair(c *echo.Context, in withBody[PairRequest]) (none, error) {
 		}
 		return r
 	}, in.Body.Code)
-	if !s.admission.network.open() || !s.admission.try(code) {
-		return none{}, &Problem{Status: http.StatusForbidden, Detail: "That is not the present code. It changes after each device and every ten minutes; look at the machine that Cressa runs on."}
+	if !s.admission.network.open() {
+		return none{}, doorClosed
+	}
+	if err := s.admission.door.try(code); err != nil {
+		return none{}, err
 	}
 	_, session, err := s.workshop.PairDevice(c.Request().Context(), in.Body.Name)
 	if err != nil {
@@ -208,6 +231,9 @@ func (s *Server) checkDevice(next echo.HandlerFunc) echo.HandlerFunc {
 		if cookie, err := c.Cookie(sessionCookie); err == nil {
 			d, err := s.workshop.AdmitDevice(r.Context(), cookie.Value)
 			if err == nil {
+				ctx, leave := s.admission.inside.enter(r.Context(), d.ID)
+				defer leave()
+				r = r.WithContext(ctx)
 				return admit(journal.Actor{ID: d.ID, Name: d.Name})
 			}
 			// What keeps the records from being read says nothing of the device.
@@ -281,13 +307,14 @@ func qrRows(text string) []string {
 }
 
 // Invitation is what the program prints for other devices: the address as text and
-// as a QR code of block characters, and the present pairing code.
+// as a QR code of block characters, and a pairing code. It opens the door.
 func (s *Server) Invitation() string {
 	url := s.admission.network.URL()
 	if url == "" {
 		return ""
 	}
-	code, _ := s.admission.Code()
+	s.admission.door.open()
+	code, until := s.admission.door.code()
 	var out strings.Builder
 	rows := qrRows(url)
 	dark := func(x, y int) bool { return y >= 0 && y < len(rows) && x >= 0 && x < len(rows) && rows[y][x] == '1' }
@@ -308,6 +335,6 @@ func (s *Server) Invitation() string {
 		}
 		out.WriteByte('\n')
 	}
-	fmt.Fprintf(&out, "On the tablet open %s\nand type the code %s %s\n", url, code[:4], code[4:])
+	fmt.Fprintf(&out, "On the tablet open %s\nand type the code %s %s, until %s.\nFor another device, or later, open the door under Machine.\n", url, code[:4], code[4:], until.Format("15:04"))
 	return out.String()
 }

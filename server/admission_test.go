@@ -1,6 +1,7 @@
 package server_test
 
 import (
+	"bufio"
 	"context"
 	"encoding/json"
 	"log/slog"
@@ -15,23 +16,42 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/demo"
 	"cressa/photos"
 	"cressa/server"
 	"cressa/sqlite"
 	"cressa/workshop"
 )
 
-// behind lets every call seem to come from another machine in the network.
-type behind struct{ net.Listener }
+// behind lets every call seem to come from another machine in the network, each from the machine
+// with the number that last holds.
+type behind struct {
+	net.Listener
+	last *atomic.Int32
+}
 
 func (l behind) Accept() (net.Conn, error) {
 	c, err := l.Listener.Accept()
-	return from{c}, err
+	return from{c, byte(l.last.Load())}, err
 }
 
-type from struct{ net.Conn }
+type from struct {
+	net.Conn
+	last byte
+}
 
-func (from) RemoteAddr() net.Addr { return &net.TCPAddr{IP: net.IPv4(192, 168, 7, 9), Port: 40000} }
+func (f from) RemoteAddr() net.Addr {
+	return &net.TCPAddr{IP: net.IPv4(192, 168, 7, f.last), Port: 40000}
+}
+
+// machine is the number of the machine that calls seem to come from.
+var machine atomic.Int32
+
+// comeFrom lets calls come from another machine from now on.
+func comeFrom(no int) {
+	machine.Store(int32(no))
+	http.DefaultTransport.(*http.Transport).CloseIdleConnections()
+}
 
 // heldStore is a store whose devices cannot be read while somebody else holds the file.
 type heldStore struct {
@@ -63,8 +83,10 @@ func startHeld(t *testing.T) (here, away client, store *heldStore) {
 	require.NoError(t, err)
 	outer, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
-	s := server.New(workshop.New(store, time.Now), photos.Dir(t.TempDir()), page, slog.New(slog.DiscardHandler))
-	s.OpenTo(server.Network{Addresses: []string{outer.Addr().String()}, Listeners: []net.Listener{behind{outer}}})
+	w := workshop.New(store, time.Now)
+	require.NoError(t, demo.FillLibrary(ctx, w))
+	s := server.New(w, photos.Dir(t.TempDir()), page, slog.New(slog.DiscardHandler))
+	s.OpenTo(server.Network{Addresses: []string{outer.Addr().String()}, Listeners: []net.Listener{behind{outer, &machine}}})
 	ended := make(chan error, 1)
 	go func() { ended <- s.Serve(ctx, own, func(net.Addr) {}) }()
 	t.Cleanup(func() {
@@ -87,10 +109,23 @@ func (c client) pair(code string) (int, string) {
 	return status, cookie
 }
 
+// opened lets one device in, and returns what the owner then sees.
+func (c client) opened() (out server.DeviceList) {
+	c.t.Helper()
+	status, _, data := c.send("POST", "/api/devices/door", "")
+	require.Equal(c.t, http.StatusNoContent, status, "%s", data)
+	c.get("/api/devices", &out)
+	return out
+}
+
 func TestOnlyPairedDevicesComeInFromTheNetwork(t *testing.T) {
 	here, away := startOpen(t)
 	var admission server.DeviceList
 	here.get("/api/devices", &admission)
+	assert.Empty(t, admission.Code, "nobody is let in unless the owner says so")
+	status, _ := away.pair("00000000")
+	assert.Equal(t, http.StatusForbidden, status)
+	admission = here.opened()
 	require.Len(t, admission.Code, 8)
 	assert.Equal(t, away.url, admission.URL)
 	assert.NotEmpty(t, admission.QR)
@@ -103,7 +138,7 @@ func TestOnlyPairedDevicesComeInFromTheNetwork(t *testing.T) {
 		assert.Contains(t, head.Get("Content-Security-Policy"), "default-src 'self'")
 	}
 	away.problem("GET", "/api/settings", "", http.StatusUnauthorized)
-	status, _, _ := away.send("GET", "/pair.js", "")
+	status, _, _ = away.send("GET", "/pair.js", "")
 	assert.Equal(t, http.StatusOK, status)
 
 	status, cookie := away.pair("00000000")
@@ -141,8 +176,7 @@ func TestOnlyPairedDevicesComeInFromTheNetwork(t *testing.T) {
 // was not seen for too long.
 func TestABusyDatabaseIsNotUnpaired(t *testing.T) {
 	here, away, store := startHeld(t)
-	var admission server.DeviceList
-	here.get("/api/devices", &admission)
+	admission := here.opened()
 	_, cookie := away.pair(admission.Code)
 	paired := func(r *http.Request) { r.Header.Set("Cookie", cookie) }
 	ask := func() (int, server.Problem) {
@@ -175,10 +209,11 @@ func TestAProxyDoesNotMakeEverybodyTheOwner(t *testing.T) {
 	}
 }
 
+// Each address has a few tries; all of them together have ten, then the door is closed. The owner
+// is told.
 func TestGuessingCodesIsStopped(t *testing.T) {
 	here, away := startOpen(t)
-	var before, after server.DeviceList
-	here.get("/api/devices", &before)
+	before := here.opened()
 	refused := 0
 	for range 12 {
 		if status, _ := away.pair("12345678"); status == http.StatusTooManyRequests {
@@ -186,10 +221,68 @@ func TestGuessingCodesIsStopped(t *testing.T) {
 		}
 	}
 	assert.GreaterOrEqual(t, refused, 6, "five at once, then one in twelve seconds")
-	status, _, _ := here.send("POST", "/api/devices/code", "")
+	var told server.DeviceList
+	here.get("/api/devices", &told)
+	assert.Equal(t, before.Code, told.Code)
+	assert.Equal(t, 12-refused, told.Wrong.Count)
+	assert.False(t, told.Wrong.Closed)
+	assert.NotEqual(t, before.Code, here.opened().Code)
+
+	asked := 0
+	for i := 0; !told.Wrong.Closed; i++ {
+		comeFrom(100 + i)
+		status, _ := away.pair("12345678")
+		require.Equal(t, http.StatusForbidden, status)
+		here.get("/api/devices", &told)
+		asked++
+	}
+	assert.Equal(t, 10, asked, "from however many addresses")
+	assert.Empty(t, told.Code)
+	comeFrom(200)
+	status, cookie := away.pair(here.opened().Code)
+	assert.Equal(t, http.StatusNoContent, status, "the owner opens it again")
+	assert.NotEmpty(t, cookie)
+
+	status, _, _ = away.send("DELETE", "/api/devices/wrong", "", func(r *http.Request) { r.Header.Set("Cookie", cookie) })
+	assert.Equal(t, http.StatusForbidden, status)
+	status, _, _ = here.send("DELETE", "/api/devices/wrong", "")
 	assert.Equal(t, http.StatusNoContent, status)
-	here.get("/api/devices", &after)
-	assert.NotEqual(t, before.Code, after.Code)
+	here.opened()
+	status, _, _ = here.send("DELETE", "/api/devices/door", "")
+	assert.Equal(t, http.StatusNoContent, status)
+	here.get("/api/devices", &told)
+	assert.Empty(t, told.Code)
+	assert.Zero(t, told.Wrong.Count)
+}
+
+// A device that is shut out is told nothing more, not even the rest of what it is just being told.
+func TestShuttingADeviceOutEndsWhatItIsTold(t *testing.T) {
+	here, away := startOpen(t)
+	_, cookie := away.pair(here.opened().Code)
+	d := here.diagramCalled("Meridian")
+	ask, err := json.Marshal(server.ToleranceRequest{Draft: d.Draft, Width: 8, Angle: 0.1, Index: 0.1, Depth: 0.01, Trials: 50000})
+	require.NoError(t, err)
+	status, _, _ := here.send("POST", "/api/diagrams/"+d.ID+"/tolerance", string(ask))
+	require.Equal(t, http.StatusNoContent, status)
+	r, err := http.NewRequest("GET", away.url+"/api/diagrams/"+d.ID+"/tolerance", nil)
+	require.NoError(t, err)
+	r.Header.Set("Cookie", cookie)
+	answer, err := http.DefaultTransport.RoundTrip(r)
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	lines := bufio.NewScanner(answer.Body)
+	require.True(t, lines.Scan())
+	var list server.DeviceList
+	here.get("/api/devices", &list)
+	status, _, _ = here.send("DELETE", "/api/devices/"+list.Devices[0].ID, "")
+	require.Equal(t, http.StatusNoContent, status)
+	last := ""
+	for lines.Scan() {
+		last = lines.Text()
+	}
+	assert.NotContains(t, last, `"complete"`)
+	status, _, _ = here.send("DELETE", "/api/diagrams/"+d.ID+"/tolerance", "")
+	assert.Equal(t, http.StatusNoContent, status)
 }
 
 func TestTheNetworkIsShutOutUnlessItIsAskedIn(t *testing.T) {

@@ -116,8 +116,8 @@ type FoundAngle struct {
 }
 
 func (s *Server) anglesRoutes() {
-	handle(s, route{method: http.MethodPost, path: "/api/angles/find", name: "findAngle", summary: "Angles that bring a tier to a second meet"}, alone(s, s.findAngle))
-	handle(s, route{method: http.MethodPost, path: "/api/angles", name: "moveAngles", summary: "A draft for another refractive index, its angles rounded"}, alone(s, s.moveAngles))
+	handle(s, route{method: http.MethodPost, path: "/api/angles/find", name: "findAngle", summary: "Angles that bring a tier to a second meet", computes: true}, s.findAngle)
+	handle(s, route{method: http.MethodPost, path: "/api/angles", name: "moveAngles", summary: "A draft for another refractive index, its angles rounded", computes: true}, s.moveAngles)
 }
 
 func (s *Server) findAngle(c *echo.Context, in withBody[FindAngleRequest]) (FoundAngles, error) {
@@ -126,7 +126,10 @@ func (s *Server) findAngle(c *echo.Context, in withBody[FindAngleRequest]) (Foun
 		return FoundAngles{}, err
 	}
 	b := in.Body
-	found, err := analysis.FindAngle(b.Draft.draft(), b.Tier, b.Width, settings.MachineOf("").SettableAngles)
+	if err := searchable(facetsOf(b.Draft)); err != nil {
+		return FoundAngles{}, err
+	}
+	found, err := analysis.FindAngle(c.Request().Context(), b.Draft.draft(), b.Tier, b.Width, settings.MachineOf("").SettableAngles)
 	return FoundAngles{each(found, func(f analysis.SecondMeet) FoundAngle {
 		meet := words.Stop(diagram.Tier{Stop: f.Meet}, 0, words.Scale{})
 		return FoundAngle{f.Angle, meet, f.Below, f.Above, f.BelowGap, f.AboveGap}
@@ -138,6 +141,9 @@ func (s *Server) moveAngles(c *echo.Context, in withBody[AnglesRequest]) (Angles
 	defer done()
 	b := in.Body
 	stone, err := analysis.Whole(b.Draft.draft())
+	if err == nil {
+		err = searchable(len(stone.Facets))
+	}
 	if err != nil {
 		return AnglesReport{}, err
 	}

@@ -37,7 +37,15 @@ type route struct {
 	// from says who may call it; paired devices unless it says otherwise.
 	from from
 	// lasts tells that the answer never changes: its address is its content.
-	lasts             bool
+	lasts bool
+	// body is how many bytes a request may bring, maxBody where it is 0.
+	body int64
+	// computes tells that it may take a core for seconds: it waits for one.
+	computes bool
+	// creates tells that it makes a record; its client may name the request, see once.
+	creates bool
+	// raw routes bring or send what is no JSON. They are not in the contract.
+	raw               bool
 	request, response reflect.Type
 }
 
@@ -61,6 +69,14 @@ func handle[In, Out any](s *Server, r route, f func(*echo.Context, In) (Out, err
 		if err := s.bind(c, reflect.ValueOf(&in).Elem()); err != nil {
 			return err
 		}
+		if r.creates {
+			made, err := s.once(c, func() (any, error) { return f(c, in) })
+			if err != nil {
+				return err
+			}
+			c.Response().Header().Set("Cache-Control", "no-store")
+			return c.JSONBlob(http.StatusOK, made)
+		}
 		out, err := f(c, in)
 		if err != nil {
 			return err
@@ -76,9 +92,22 @@ func handle[In, Out any](s *Server, r route, f func(*echo.Context, In) (Out, err
 	})
 }
 
-// add registers a route and lets in only whom it is for.
+// raw registers a route that brings or sends what is no JSON.
+func (s *Server) raw(r route, h echo.HandlerFunc) {
+	r.raw = true
+	s.add(r, h)
+}
+
+// add registers a route and lets in only whom it is for. It ends with the request, and when the time
+// that is allowed is over.
 func (s *Server) add(r route, h echo.HandlerFunc) {
 	s.routes = append(s.routes, r)
+	if r.computes {
+		h = s.alone(h)
+	}
+	if r.raw || !r.streams() {
+		h = inTime(h)
+	}
 	s.echo.Add(r.method, r.path, func(c *echo.Context) error {
 		if r.from == fromThisMachine && !fromHere(c.Request()) {
 			return &Problem{Status: http.StatusForbidden, Detail: words.OnlyHere}
@@ -136,7 +165,7 @@ func (s *Server) isStream(c *echo.Context) bool {
 }
 
 // streams tells whether a route answers line by line.
-func (r route) streams() bool { return strings.HasPrefix(r.response.Name(), "lines[") }
+func (r route) streams() bool { return !r.raw && strings.HasPrefix(r.response.Name(), "lines[") }
 
 // lines marks the response of a stream in the contract.
 type lines[Line any] struct{ Line Line }
@@ -195,15 +224,24 @@ func readQuery(c *echo.Context, name string, into reflect.Value) error {
 	return nil
 }
 
+var tooLarge = &Problem{Status: http.StatusRequestEntityTooLarge, Detail: "The request is larger than this program takes."}
+
+// cutOff is what to answer where a body did not come whole: too large, or the client left.
+func cutOff(err error) error {
+	if errors.As(err, new(*http.MaxBytesError)) {
+		return tooLarge
+	}
+	return &Problem{Status: http.StatusBadRequest, Detail: "The request did not arrive whole. Try again."}
+}
+
 // readBody reads exactly one JSON value without unknown fields.
 func readBody(c *echo.Context, into any) error {
 	d := json.NewDecoder(c.Request().Body)
 	d.DisallowUnknownFields()
 	err := d.Decode(into)
-	var tooLarge *http.MaxBytesError
 	switch {
-	case errors.As(err, &tooLarge), echo.StatusCode(err) == http.StatusRequestEntityTooLarge:
-		return &Problem{Status: http.StatusRequestEntityTooLarge, Detail: "The request is larger than this program takes."}
+	case errors.As(err, new(*http.MaxBytesError)):
+		return tooLarge
 	case err != nil:
 		return &Problem{Status: http.StatusBadRequest, Detail: fmt.Sprintf("The request is not the JSON that belongs here: %v.", err)}
 	case d.More():
@@ -218,6 +256,9 @@ func (s *Server) OpenAPI() ([]byte, error) {
 	doc := documenter{map[string]any{}, map[string]reflect.Type{}}
 	paths := map[string]map[string]any{}
 	for _, r := range s.routes {
+		if r.raw {
+			continue
+		}
 		path := openAPIPath(r.path)
 		if paths[path] == nil {
 			paths[path] = map[string]any{}
@@ -267,6 +308,9 @@ func (d *documenter) operation(r route) map[string]any {
 		if f.Name == "Body" {
 			op["requestBody"] = map[string]any{"required": true, "content": jsonContent("application/json", d.schema(f.Type))}
 		}
+	}
+	if r.creates {
+		parameters = append(parameters, map[string]any{"name": keyHeader, "in": "header", "required": false, "schema": map[string]any{"type": "string"}})
 	}
 	if len(parameters) > 0 {
 		op["parameters"] = parameters

@@ -143,10 +143,10 @@ func (s *Server) diagramRoutes() {
 		p, err := s.workshop.Picture(c.Request().Context(), in.Hash)
 		return Picture(p), err
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/diagrams", name: "newDiagram", summary: "Add an empty diagram"}, func(c *echo.Context, _ struct{}) (Diagram, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams", name: "newDiagram", summary: "Add an empty diagram", creates: true}, func(c *echo.Context, _ struct{}) (Diagram, error) {
 		return viewed(s.workshop.NewDiagram(c.Request().Context()))
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/diagrams/quick", name: "quickDesign", summary: "Propose a diagram for an outline and an index"}, func(c *echo.Context, in withBody[Wish]) (Proposed, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/quick", name: "quickDesign", summary: "Propose a diagram for an outline and an index", computes: true}, func(c *echo.Context, in withBody[Wish]) (Proposed, error) {
 		settings, err := s.workshop.Settings(c.Request().Context())
 		if err != nil {
 			return Proposed{}, err
@@ -155,7 +155,7 @@ func (s *Server) diagramRoutes() {
 		return Proposed{draftView(draft)}, err
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/diagrams/read", name: "readDiagram", summary: "Recognise a diagram in a file or a table"}, readDiagram)
-	handle(s, route{method: http.MethodPost, path: "/api/diagrams/add", name: "addDiagram", summary: "Add a diagram that was read"}, func(c *echo.Context, in withBody[AddDraftRequest]) (Diagram, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/add", name: "addDiagram", summary: "Add a diagram that was read", creates: true}, func(c *echo.Context, in withBody[AddDraftRequest]) (Diagram, error) {
 		return viewed(s.workshop.ImportDraft(c.Request().Context(), in.Body.Draft.draft(), in.Body.Origin, in.Body.Designed))
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id", name: "getDiagram", summary: "One diagram"}, s.diagramPage)
@@ -165,10 +165,10 @@ func (s *Server) diagramRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/keep", name: "keepDiagram", summary: "Keep the draft as the present version"}, func(c *echo.Context, in byIDWithBody[VersionRequest]) (Diagram, error) {
 		return viewed(s.workshop.KeepDraft(c.Request().Context(), in.ID, in.Body.Version))
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/copy", name: "copyDiagram", summary: "Add a copy"}, func(c *echo.Context, in byID) (Diagram, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/copy", name: "copyDiagram", summary: "Add a copy", creates: true}, func(c *echo.Context, in byID) (Diagram, error) {
 		return viewed(s.workshop.CopyDiagram(c.Request().Context(), in.ID))
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/variant", name: "varyDiagram", summary: "Add a variant to hold against it"}, func(c *echo.Context, in byIDWithBody[VariantRequest]) (Diagram, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/diagrams/:id/variant", name: "varyDiagram", summary: "Add a variant to hold against it", creates: true}, func(c *echo.Context, in byIDWithBody[VariantRequest]) (Diagram, error) {
 		if in.Body.Draft == nil {
 			return viewed(s.workshop.VaryDiagram(c.Request().Context(), in.ID))
 		}

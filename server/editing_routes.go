@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 	"slices"
@@ -205,12 +206,12 @@ type LoupeMeet struct {
 func (s *Server) editingRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/solve", name: "solve", summary: "The stone that a draft makes"}, s.solve)
 	handle(s, route{method: http.MethodPost, path: "/api/reshape", name: "reshape", summary: "Copy, mirror, turn or complete a tier"}, reshape)
-	handle(s, route{method: http.MethodPost, path: "/api/pull", name: "pull", summary: "Where the cut of a tier can stop"}, pull)
-	handle(s, route{method: http.MethodPost, path: "/api/pull/stop", name: "pullStop", summary: "The stop between two meets"}, pullStop)
+	handle(s, route{method: http.MethodPost, path: "/api/pull", name: "pull", summary: "Where the cut of a tier can stop", computes: true}, pull)
+	handle(s, route{method: http.MethodPost, path: "/api/pull/stop", name: "pullStop", summary: "The stop between two meets", computes: true}, pullStop)
 	handle(s, route{method: http.MethodPost, path: "/api/stops/parts", name: "stopParts", summary: "The parts of a stop that is typed"}, stopParts)
 	handle(s, route{method: http.MethodPost, path: "/api/stops/text", name: "stopText", summary: "The stop that parts make"}, stopText)
-	handle(s, route{method: http.MethodPost, path: "/api/gears", name: "rankGears", summary: "How well each gear carries a stone"}, s.rankGears)
-	handle(s, route{method: http.MethodPost, path: "/api/loupe", name: "loupe", summary: "Meets as they come out"}, loupe)
+	handle(s, route{method: http.MethodPost, path: "/api/gears", name: "rankGears", summary: "How well each gear carries a stone", computes: true}, s.rankGears)
+	handle(s, route{method: http.MethodPost, path: "/api/loupe", name: "loupe", summary: "Meets as they come out", computes: true}, loupe)
 }
 
 func (s *Server) solve(c *echo.Context, in withBody[SolveRequest]) (Solved, error) {
@@ -268,7 +269,7 @@ func stopText(_ *echo.Context, in withBody[StopParts]) (StopText, error) {
 }
 
 // pullOf reads as much of a draft as comes before the tier, and the tier itself.
-func pullOf(in PullRequest) (*cutting.Pull, error) {
+func pullOf(ctx context.Context, in PullRequest) (*cutting.Pull, error) {
 	draft, _ := printed.Read(in.Draft.draft())
 	if in.Tier >= len(draft.Tiers) {
 		return nil, diagram.Problem{Code: diagram.UnknownTier, TierNo: -1, Other: fmt.Sprint(in.Tier + 1)}
@@ -280,11 +281,11 @@ func pullOf(in PullRequest) (*cutting.Pull, error) {
 	if len(problems) > 0 {
 		return nil, problems[0]
 	}
-	return cutting.PullTier(d, in.Tier)
+	return cutting.PullTier(ctx, d, in.Tier)
 }
 
-func pull(_ *echo.Context, in withBody[PullRequest]) (Pull, error) {
-	p, err := pullOf(in.Body)
+func pull(c *echo.Context, in withBody[PullRequest]) (Pull, error) {
+	p, err := pullOf(c.Request().Context(), in.Body)
 	if err != nil {
 		return Pull{}, err
 	}
@@ -301,8 +302,8 @@ func pull(_ *echo.Context, in withBody[PullRequest]) (Pull, error) {
 	return out, nil
 }
 
-func pullStop(_ *echo.Context, in withBody[PullStopRequest]) (StopText, error) {
-	p, err := pullOf(in.Body.PullRequest)
+func pullStop(c *echo.Context, in withBody[PullStopRequest]) (StopText, error) {
+	p, err := pullOf(c.Request().Context(), in.Body.PullRequest)
 	if err != nil {
 		return StopText{}, err
 	}

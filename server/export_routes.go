@@ -41,16 +41,16 @@ func (s *Server) exportRoutes() {
 		content, err := s.stoneContent(c, in.ID)
 		return sheetPages(content, in, err)
 	})
-	s.echo.GET("/api/diagrams/:id/sheet/:paper/:pages/pdf", func(c *echo.Context) error {
+	s.raw(route{method: http.MethodGet, path: "/api/diagrams/:id/sheet/:paper/:pages/pdf", computes: true}, func(c *echo.Context) error {
 		content, err := s.diagramContent(c, c.Param("id"))
 		return sendPDF(c, content, err)
 	})
-	s.echo.GET("/api/stones/:id/sheet/:paper/:pages/pdf", func(c *echo.Context) error {
+	s.raw(route{method: http.MethodGet, path: "/api/stones/:id/sheet/:paper/:pages/pdf", computes: true}, func(c *echo.Context) error {
 		content, err := s.stoneContent(c, c.Param("id"))
 		return sendPDF(c, content, err)
 	})
-	s.echo.GET("/api/diagrams/:id/file/:format", s.diagramFile)
-	s.echo.GET("/api/stones/:id/diagram", s.stoneDiagram)
+	s.raw(route{method: http.MethodGet, path: "/api/diagrams/:id/file/:format", computes: true}, s.diagramFile)
+	s.raw(route{method: http.MethodGet, path: "/api/stones/:id/diagram"}, s.stoneDiagram)
 }
 
 // diagramContent is the sheet of a diagram's present version, on the default machine.

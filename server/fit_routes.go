@@ -68,7 +68,7 @@ type FittedStone struct {
 }
 
 func (s *Server) fitRoutes() {
-	handle(s, route{method: http.MethodPost, path: "/api/fit", name: "fitDiagram", summary: "A diagram fitted to material and machine in one step"}, alone(s, s.fit))
+	handle(s, route{method: http.MethodPost, path: "/api/fit", name: "fitDiagram", summary: "A diagram fitted to material and machine in one step", computes: true}, s.fit)
 }
 
 func (s *Server) fit(c *echo.Context, in withBody[FitRequest]) (FitReport, error) {
@@ -85,6 +85,9 @@ func (s *Server) fit(c *echo.Context, in withBody[FitRequest]) (FitReport, error
 	}
 	revision, err := s.workshop.Revision(ctx, of.Revision)
 	if err != nil {
+		return FitReport{}, err
+	}
+	if err := searchable(revision.Diagram.FacetCount()); err != nil {
 		return FitReport{}, err
 	}
 	stone, err := cutting.Cut(revision.Diagram)

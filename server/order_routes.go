@@ -66,13 +66,16 @@ type StopProposals struct {
 const patience = 12 * time.Second
 
 func (s *Server) orderRoutes() {
-	handle(s, route{method: http.MethodPost, path: "/api/sequence", name: "judgeOrder", summary: "Whether a draft can be cut in its order, and a better one"}, alone(s, s.judgeOrder))
-	handle(s, route{method: http.MethodPost, path: "/api/stops", name: "findStops", summary: "The stops that a draft lacks"}, alone(s, findStops))
+	handle(s, route{method: http.MethodPost, path: "/api/sequence", name: "judgeOrder", summary: "Whether a draft can be cut in its order, and a better one", computes: true}, s.judgeOrder)
+	handle(s, route{method: http.MethodPost, path: "/api/stops", name: "findStops", summary: "The stops that a draft lacks", computes: true}, findStops)
 }
 
 func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceReport, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
+	if err := searchable(facetsOf(in.Body.Draft)); err != nil {
+		return SequenceReport{}, err
+	}
 	settings, err := s.workshop.Settings(ctx)
 	if err != nil {
 		return SequenceReport{}, err
@@ -102,6 +105,9 @@ func (s *Server) judgeOrder(c *echo.Context, in withBody[DraftOnly]) (SequenceRe
 func findStops(c *echo.Context, in withBody[DraftOnly]) (StopProposals, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
+	if err := searchable(facetsOf(in.Body.Draft)); err != nil {
+		return StopProposals{}, err
+	}
 	found, err := analysis.FindStops(ctx, in.Body.Draft.draft())
 	out := StopProposals{Guessed: found.Guessed, Ended: string(found.Status), Proposals: []Draft{}}
 	for _, d := range found.Proposals {

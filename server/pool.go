@@ -2,10 +2,15 @@ package server
 
 import (
 	"context"
+	"errors"
+	"fmt"
+	"net/http"
 	"runtime"
+	"time"
 
 	"github.com/labstack/echo/v5"
 
+	"cressa/core/printed"
 	"cressa/core/work"
 )
 
@@ -35,13 +40,47 @@ func (p *pool) Give() { <-p.hands }
 // parallel returns the context of a request whose jobs run in the pool.
 func (s *Server) parallel(ctx context.Context) context.Context { return work.With(ctx, s.heavy) }
 
-// alone runs what cannot be parted into jobs as one job of the pool.
-func alone[In, Out any](s *Server, f func(*echo.Context, In) (Out, error)) func(*echo.Context, In) (Out, error) {
-	return func(c *echo.Context, in In) (out Out, err error) {
+// allowed is how long a request may take before it is given up.
+const allowed = 20 * time.Second
+
+// mostSearched is how many facets a diagram may have for its orders, stops and angles to be searched
+// through: of a larger one nothing would be found in the time that is allowed.
+const mostSearched = 600
+
+// searchable says at once where a diagram is too large to be searched through.
+func searchable(facets int) error {
+	if facets > mostSearched {
+		return &Problem{Status: http.StatusUnprocessableEntity, Detail: fmt.Sprintf("This diagram has %d facets. Up to %d are searched through in the time there is; take fewer.", facets, mostSearched)}
+	}
+	return nil
+}
+
+// facetsOf counts the facets of a draft as far as it can be read.
+func facetsOf(d Draft) int {
+	read, _ := printed.Diagram(d.draft())
+	return read.FacetCount()
+}
+
+// inTime ends a request's context when the time that it is allowed is over.
+func inTime(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		ctx, done := context.WithTimeout(c.Request().Context(), allowed)
+		defer done()
+		c.SetRequest(c.Request().WithContext(ctx))
+		return next(c)
+	}
+}
+
+// alone runs what a request computes as one job of the pool.
+func (s *Server) alone(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
 		if err := s.heavy.Take(c.Request().Context()); err != nil {
-			return out, err
+			if errors.Is(err, context.DeadlineExceeded) {
+				return &Problem{Type: kindBusy, Status: http.StatusServiceUnavailable, Detail: "Cressa is at work for others just now. Try again in a moment."}
+			}
+			return err
 		}
 		defer s.heavy.Give()
-		return f(c, in)
+		return next(c)
 	}
 }

@@ -6,7 +6,6 @@ import (
 	"io"
 	"io/fs"
 	"net/http"
-	"strings"
 
 	"github.com/labstack/echo/v5"
 
@@ -38,14 +37,14 @@ type RepairPage struct {
 }
 
 func (s *Server) repairRoutes() {
-	handle(s, route{method: http.MethodPost, path: "/api/repairs", name: "takeIn", summary: "Take a stone in for repair"}, func(c *echo.Context, in withBody[IntakeRequest]) (StoneHead, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/repairs", name: "takeIn", summary: "Take a stone in for repair", creates: true}, func(c *echo.Context, in withBody[IntakeRequest]) (StoneHead, error) {
 		stone, err := s.workshop.TakeIn(c.Request().Context(), in.Body.Name, workshop.Intake(in.Body.Intake))
 		if err != nil {
 			return StoneHead{}, err
 		}
 		return stoneHead(stone), nil
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/repairs", name: "takeBack", summary: "Take a finished stone in again"}, func(c *echo.Context, in byIDWithBody[TakeBackRequest]) (StoneHead, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/repairs", name: "takeBack", summary: "Take a finished stone in again", creates: true}, func(c *echo.Context, in byIDWithBody[TakeBackRequest]) (StoneHead, error) {
 		stone, err := s.workshop.TakeBack(c.Request().Context(), in.ID, workshop.Intake(in.Body.Intake), in.Body.Version)
 		if err != nil {
 			return StoneHead{}, err
@@ -64,23 +63,15 @@ func (s *Server) repairRoutes() {
 		return none{}, s.workshop.DropPhoto(c.Request().Context(), s.photos, in.ID, in.Photo)
 	})
 	// Pictures travel as they are, not as JSON.
-	s.echo.POST(photoPath, s.addPhoto)
-	s.echo.GET("/api/photos/:hash", func(c *echo.Context) error {
+	s.raw(route{method: http.MethodPost, path: "/api/stones/:id/photos", body: photos.MaxBytes}, s.addPhoto)
+	s.raw(route{method: http.MethodGet, path: "/api/photos/:hash"}, func(c *echo.Context) error {
 		data, kind, err := s.photos.Open(c.Param("hash"))
 		return sendPicture(c, data, kind, err)
 	})
-	s.echo.GET("/api/photos/:hash/small", func(c *echo.Context) error {
+	s.raw(route{method: http.MethodGet, path: "/api/photos/:hash/small"}, func(c *echo.Context) error {
 		data, err := s.photos.Thumbnail(c.Request().Context(), c.Param("hash"))
 		return sendPicture(c, data, "image/jpeg", err)
 	})
-}
-
-const photoPath = "/api/stones/:id/photos"
-
-// isPhoto tells whether a request brings a picture, which may be larger than JSON.
-func isPhoto(c *echo.Context) bool {
-	path := c.Request().URL.Path
-	return strings.HasPrefix(path, "/api/stones/") && strings.HasSuffix(path, "/photos")
 }
 
 type photoByID struct {
@@ -116,20 +107,23 @@ func (s *Server) photosOf(ctx context.Context, stone workshop.Stone) ([]Photo, e
 }
 
 func (s *Server) addPhoto(c *echo.Context) error {
-	data, err := io.ReadAll(http.MaxBytesReader(c.Response(), c.Request().Body, photos.MaxBytes))
+	data, err := io.ReadAll(c.Request().Body)
 	if err != nil {
-		return workshop.ErrNoPicture
+		return cutOff(err)
 	}
 	// A photo is of the finished stone unless it says otherwise.
 	shows := workshop.AfterWork
 	if c.QueryParam("shows") == string(workshop.BeforeWork) {
 		shows = workshop.BeforeWork
 	}
-	p, err := s.workshop.AddPhoto(c.Request().Context(), s.photos, c.Param("id"), shows, data)
+	made, err := s.once(c, func() (any, error) {
+		p, err := s.workshop.AddPhoto(c.Request().Context(), s.photos, c.Param("id"), shows, data)
+		return Photo(p), err
+	})
 	if err != nil {
 		return err
 	}
-	return c.JSON(http.StatusOK, Photo(p))
+	return c.JSONBlob(http.StatusOK, made)
 }
 
 // sendPicture sends what never changes, as its name is its content.

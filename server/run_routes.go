@@ -54,7 +54,7 @@ type RunStone struct {
 }
 
 func (s *Server) runRoutes() {
-	handle(s, route{method: http.MethodPost, path: "/api/runs", name: "planRun", summary: "Keep a plan as a run of stones"}, func(c *echo.Context, in withBody[RunRequest]) (Run, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/runs", name: "planRun", summary: "Keep a plan as a run of stones", creates: true}, func(c *echo.Context, in withBody[RunRequest]) (Run, error) {
 		b := in.Body
 		run, err := s.workshop.PlanRun(c.Request().Context(), b.Name, b.DiagramID, b.Choices.choices(), b.Order, b.Stones)
 		return runView(run), err
@@ -65,7 +65,7 @@ func (s *Server) runRoutes() {
 		content, err := s.runContent(c, in.ID)
 		return sheetPages(content, in, err)
 	})
-	s.echo.GET("/api/runs/:id/sheet/:paper/:pages/pdf", func(c *echo.Context) error {
+	s.raw(route{method: http.MethodGet, path: "/api/runs/:id/sheet/:paper/:pages/pdf", computes: true}, func(c *echo.Context) error {
 		content, err := s.runContent(c, c.Param("id"))
 		return sendPDF(c, content, err)
 	})

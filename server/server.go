@@ -3,6 +3,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -12,6 +13,8 @@ import (
 	"net/http"
 	"net/url"
 	"runtime"
+	"slices"
+	"strings"
 	"time"
 
 	"github.com/labstack/echo/v5"
@@ -64,7 +67,7 @@ type Server struct {
 // New returns a server of the workshop, of its pictures and of the UI's built files. Log gets one
 // line a request.
 func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) *Server {
-	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, admission: &admission{now: time.Now}, photos: pictures, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
+	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, admission: &admission{door: door{now: time.Now}}, photos: pictures, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
 	s.background, s.finish = context.WithCancel(context.Background())
 	s.trials, s.sweeping = newRelay[ToleranceLine](), newRelay[SweepLine]()
 	s.echo.Logger = log
@@ -72,12 +75,12 @@ func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) 
 	s.echo.Pre(middleware.SecureWithConfig(middleware.SecureConfig{
 		ContentTypeNosniff: "nosniff", XFrameOptions: "DENY",
 		ContentSecurityPolicy: policy, ReferrerPolicy: "no-referrer",
-	}), s.checkSender, s.checkDevice)
+	}), keepToOwnPages, s.checkSender, s.checkDevice)
 	s.echo.Use(
 		requestLog(log),
 		s.judgeAfter,
 		middleware.Recover(),
-		middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: maxBody, Skipper: isPhoto}),
+		s.limitBody,
 		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1024, Skipper: s.isStream}),
 	)
 	s.diagramRoutes()
@@ -104,6 +107,31 @@ func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) 
 	return s
 }
 
+// keepToOwnPages keeps answers out of other sites' pages.
+func keepToOwnPages(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		head := c.Response().Header()
+		head.Set("Cross-Origin-Resource-Policy", "same-origin")
+		head.Set("Cross-Origin-Opener-Policy", "same-origin")
+		return next(c)
+	}
+}
+
+// limitBody bounds what a request brings by what its route takes.
+func (s *Server) limitBody(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		most := int64(maxBody)
+		if i := slices.IndexFunc(s.routes, func(r route) bool { return r.method == c.Request().Method && r.path == c.Path() }); i >= 0 {
+			most = cmp.Or(s.routes[i].body, most)
+		}
+		if c.Request().ContentLength > most {
+			return tooLarge
+		}
+		c.Request().Body = http.MaxBytesReader(c.Response(), c.Request().Body, most)
+		return next(c)
+	}
+}
+
 func requestLog(log *slog.Logger) echo.MiddlewareFunc {
 	return middleware.RequestLoggerWithConfig(middleware.RequestLoggerConfig{
 		LogMethod: true, LogURIPath: true, LogStatus: true, LogLatency: true, HandleError: true,
@@ -123,24 +151,52 @@ func (s *Server) checkSender(next echo.HandlerFunc) echo.HandlerFunc {
 		if !s.hosts[r.Host] {
 			return &Problem{Status: http.StatusMisdirectedRequest, Detail: fmt.Sprintf("This program does not answer to the address %q. Use the one it printed when it started.", r.Host)}
 		}
-		if origin := r.Header.Get("Origin"); origin != "" {
-			if from, err := url.Parse(origin); err != nil || from.Host != r.Host {
-				return &Problem{Status: http.StatusForbidden, Detail: "The request comes from another site's page."}
-			}
+		if fromElsewhere(r) {
+			return &Problem{Status: http.StatusForbidden, Detail: "The request comes from another site's page."}
 		}
 		return next(c)
 	}
 }
 
+// fromElsewhere tells whether a browser says that another site's page sends a request. A link to a
+// room may stand anywhere.
+func fromElsewhere(r *http.Request) bool {
+	if origin := r.Header.Get("Origin"); origin != "" {
+		scheme := "http"
+		if r.TLS != nil {
+			scheme = "https"
+		}
+		from, err := url.Parse(origin)
+		if err != nil || from.Host != r.Host || from.Scheme != scheme {
+			return true
+		}
+	}
+	switch r.Header.Get("Sec-Fetch-Site") {
+	case "", "same-origin", "none":
+		return false
+	}
+	return r.Method != http.MethodGet || strings.HasPrefix(r.URL.Path, "/api/") || r.Header.Get("Sec-Fetch-Mode") != "navigate"
+}
+
 // answerTo makes the server answer to the address it listens on, under each name
 // that the machine itself has for it.
 func (s *Server) answerTo(addr net.Addr) {
-	_, port, err := net.SplitHostPort(addr.String())
+	own, port, err := net.SplitHostPort(addr.String())
 	if err != nil {
 		return
 	}
-	for _, name := range []string{"127.0.0.1", "localhost", "[::1]"} {
-		s.hosts[name+":"+port] = true
+	for _, name := range []string{own, "127.0.0.1", "localhost", "::1"} {
+		s.answerToAddress(net.JoinHostPort(name, port))
+	}
+}
+
+// answerToAddress makes it answer to an address; browsers leave out the usual port.
+func (s *Server) answerToAddress(address string) {
+	s.hosts[address] = true
+	for _, usual := range []string{":80", ":443"} {
+		if name, cut := strings.CutSuffix(address, usual); cut {
+			s.hosts[name] = true
+		}
 	}
 }
 
@@ -148,7 +204,7 @@ func (s *Server) answerTo(addr net.Addr) {
 func (s *Server) OpenTo(n Network) {
 	s.admission.network = n
 	for _, address := range n.Addresses {
-		s.hosts[address] = true
+		s.answerToAddress(address)
 	}
 }
 

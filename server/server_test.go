@@ -48,6 +48,12 @@ func start(t testing.TB) client {
 // serve serves the workshop of a file.
 func serve(t testing.TB, file string) client {
 	t.Helper()
+	c, _ := serveWith(t, file)
+	return c
+}
+
+func serveWith(t testing.TB, file string) (client, *server.Server) {
+	t.Helper()
 	ctx, stop := context.WithCancel(context.Background())
 	store, err := sqlite.Open(ctx, file)
 	require.NoError(t, err)
@@ -56,15 +62,14 @@ func serve(t testing.TB, file string) client {
 	listener, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	ended := make(chan error, 1)
-	go func() {
-		ended <- server.New(w, photos.Dir(t.TempDir()), page, slog.New(slog.DiscardHandler)).Serve(ctx, listener, func(net.Addr) {})
-	}()
+	s := server.New(w, photos.Dir(t.TempDir()), page, slog.New(slog.DiscardHandler))
+	go func() { ended <- s.Serve(ctx, listener, func(net.Addr) {}) }()
 	t.Cleanup(func() {
 		stop()
 		assert.NoError(t, <-ended, "the server must end in good order")
 		assert.NoError(t, store.Close())
 	})
-	return client{t, "http://" + listener.Addr().String()}
+	return client{t, "http://" + listener.Addr().String()}, s
 }
 
 // send sends a request and returns status, head and body.
@@ -139,8 +144,33 @@ func TestOnlyTheServedAddressAndItsOwnPagesAreAnswered(t *testing.T) {
 	c := start(t)
 	status, _, _ := c.send("GET", "/api/settings", "", func(r *http.Request) { r.Host = "elsewhere.example" })
 	assert.Equal(t, http.StatusMisdirectedRequest, status)
-	status, _, _ = c.send("POST", "/api/diagrams", "", func(r *http.Request) { r.Header.Set("Origin", "http://elsewhere.example") })
+	for _, foreign := range []map[string]string{
+		{"Origin": "http://elsewhere.example"}, {"Origin": strings.Replace(c.url, "http:", "https:", 1)}, {"Origin": "null"},
+		{"Sec-Fetch-Site": "cross-site"}, {"Sec-Fetch-Site": "same-site", "Sec-Fetch-Mode": "navigate"},
+	} {
+		status, _, _ = c.send("POST", "/api/diagrams", "", func(r *http.Request) {
+			for name, value := range foreign {
+				r.Header.Set(name, value)
+			}
+		})
+		assert.Equal(t, http.StatusForbidden, status, "%v", foreign)
+	}
+	// Another site's page may have a link to a room, and show nothing of it itself.
+	link := func(site, mode string) func(*http.Request) {
+		return func(r *http.Request) {
+			r.Header.Set("Sec-Fetch-Site", site)
+			r.Header.Set("Sec-Fetch-Mode", mode)
+		}
+	}
+	status, head, _ := c.send("GET", "/stones", "", link("cross-site", "navigate"))
+	assert.Equal(t, http.StatusOK, status)
+	assert.Equal(t, "same-origin", head.Get("Cross-Origin-Resource-Policy"))
+	status, _, _ = c.send("GET", "/api/settings", "", link("cross-site", "navigate"))
 	assert.Equal(t, http.StatusForbidden, status)
+	status, _, _ = c.send("GET", "/assets/app.js", "", link("cross-site", "no-cors"))
+	assert.Equal(t, http.StatusForbidden, status)
+	status, _, _ = c.send("GET", "/api/settings", "", link("same-origin", "cors"))
+	assert.Equal(t, http.StatusOK, status)
 	status, _, _ = c.send("POST", "/api/diagrams", "", func(r *http.Request) { r.Header.Set("Origin", c.url) })
 	assert.Equal(t, http.StatusOK, status)
 }

@@ -62,7 +62,7 @@ type SolidFace struct {
 }
 
 func (s *Server) solidRoutes() {
-	handle(s, route{method: http.MethodPost, path: "/api/solids/rule", name: "solidByRule", summary: "A regular solid or a prism as a diagram"}, func(c *echo.Context, in withBody[RuleRequest]) (PlacedSolid, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/solids/rule", name: "solidByRule", summary: "A regular solid or a prism as a diagram", computes: true}, func(c *echo.Context, in withBody[RuleRequest]) (PlacedSolid, error) {
 		shape, err := polyhedron.Rule(in.Body.Rule).Shape()
 		if err != nil {
 			return PlacedSolid{}, err
@@ -71,7 +71,7 @@ func (s *Server) solidRoutes() {
 			Up: r3.Vec{Z: 1}, Name: in.Body.Name, Gear: in.Body.Gear, RefractiveIndex: in.Body.RefractiveIndex,
 		})
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/solids/read", name: "readSolid", summary: "A mesh as a diagram"}, func(c *echo.Context, in withBody[SolidRequest]) (PlacedSolid, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/solids/read", name: "readSolid", summary: "A mesh as a diagram", computes: true}, func(c *echo.Context, in withBody[SolidRequest]) (PlacedSolid, error) {
 		ctx := c.Request().Context()
 		data, err := base64.StdEncoding.DecodeString(in.Body.Data)
 		if err != nil {
@@ -99,6 +99,9 @@ func (s *Server) solidRoutes() {
 }
 
 func place(c *echo.Context, shape *polyhedron.Shape, p polyhedron.Placing) (PlacedSolid, error) {
+	if err := searchable(len(shape.Planes)); err != nil {
+		return PlacedSolid{}, err
+	}
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
 	placed, err := shape.Place(ctx, p)

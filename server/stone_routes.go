@@ -182,7 +182,7 @@ func (s *Server) stoneRoutes() {
 		choices, err := s.workshop.Propose(c.Request().Context(), in.ID, in.Stone)
 		return choicesView(choices), err
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/stones", name: "planStone", summary: "Keep a plan as a new stone"}, func(c *echo.Context, in withBody[PlanRequest]) (StoneHead, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/stones", name: "planStone", summary: "Keep a plan as a new stone", creates: true}, func(c *echo.Context, in withBody[PlanRequest]) (StoneHead, error) {
 		stone, err := s.workshop.PlanStone(c.Request().Context(), in.Body.Name, in.Body.DiagramID, in.Body.Choices.choices())
 		if err != nil {
 			return StoneHead{}, err
@@ -193,7 +193,7 @@ func (s *Server) stoneRoutes() {
 	handle(s, route{method: http.MethodGet, path: "/api/stones/:id/line", name: "getStoneLine", summary: "One stone as lists show it"}, func(c *echo.Context, in byID) (StoneLine, error) {
 		return s.summary(c.Request().Context(), workshop.StoneFilter{ID: in.ID})
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/recuts", name: "recutStone", summary: "Plan a finished stone anew"}, func(c *echo.Context, in byIDWithBody[RecutRequest]) (StoneHead, error) {
+	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/recuts", name: "recutStone", summary: "Plan a finished stone anew", creates: true}, func(c *echo.Context, in byIDWithBody[RecutRequest]) (StoneHead, error) {
 		b := in.Body
 		stone, err := s.workshop.Recut(c.Request().Context(), in.ID, b.DiagramID, b.Choices.choices(), b.Why, b.Version)
 		if err != nil {

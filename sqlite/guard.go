@@ -103,6 +103,9 @@ type transaction struct {
 // commit ends it, with the guard's page where anything else was written.
 func (t *transaction) commit(ctx context.Context) error {
 	if t.wrote {
+		if err := t.note(ctx); err != nil {
+			return errors.Join(err, t.Rollback())
+		}
 		if _, err := t.ExecContext(ctx, `UPDATE guard SET writes = writes + 1, closed = 0`); err != nil {
 			return errors.Join(err, t.Rollback())
 		}

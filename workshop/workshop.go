@@ -50,6 +50,7 @@ type Workshop struct {
 	*Journal
 	*Preferences
 	*Access
+	*Requests
 }
 
 // Store is all that the workshop keeps. A method that returns without error has put its
@@ -64,6 +65,7 @@ type Store interface {
 	JournalStore
 	PreferenceStore
 	AccessStore
+	RequestStore
 }
 
 // Transactions runs what belongs together.
@@ -89,7 +91,7 @@ func NewDrawn(store Store, now func() time.Time, random io.Reader) *Workshop {
 	return &Workshop{
 		Library: library, Journal: journal, Preferences: preferences,
 		Stones: &Stones{store: store, library: library, journal: journal, preferences: preferences, origin: from},
-		Access: &Access{store, from},
+		Access: &Access{store, from}, Requests: &Requests{store, from},
 	}
 }
 

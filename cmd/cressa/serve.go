@@ -44,7 +44,7 @@ func serveCommand() *cobra.Command {
 				}
 			}
 			return serve(c, at, data, func(ctx context.Context, w *workshop.Workshop) error {
-				return errors.Join(demo.FillLibrary(ctx, w), w.EmptyBin(ctx))
+				return errors.Join(demo.FillLibrary(ctx, w), w.EmptyBin(ctx), w.ForgetRequests(ctx))
 			}, "Your records are kept in "+data)
 		},
 	}

@@ -255,7 +255,7 @@ func TestBreaksAreBroughtToStarAndGirdleAtOnce(t *testing.T) {
 		{Name: "C3", Part: diagram.Crown, Angle: 40, Indexes: ring(3, 6), Stop: meet("C1", "C1", "C2")},
 	}}
 	d.FillDefaults()
-	found, err := angles.Find(d, breaks, angles.Steps(0.5))
+	found, err := angles.Find(t.Context(), d, breaks, angles.Steps(0.5))
 	require.NoError(t, err)
 	girdle := slices.IndexFunc(found, func(f angles.Found) bool {
 		return slices.ContainsFunc(f.Facets, func(n string) bool { return strings.HasPrefix(n, "G1@") })

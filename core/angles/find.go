@@ -2,6 +2,7 @@ package angles
 
 import (
 	"cmp"
+	"context"
 	"math"
 	"slices"
 
@@ -34,8 +35,8 @@ const mostTurned = 12.0
 // corner of the stone as it stands before it: how breaks are brought to star and girdle at once.
 // They are in the order of how far they lie from the angle that it has. Of a diagram that is cut
 // otherwise than its stops say it knows nothing. The error is the Problem of the first tier up to
-// this one that cannot be cut.
-func Find(d *diagram.Diagram, tierNo int, settable Settable) ([]Found, error) {
+// this one that cannot be cut, or the context's.
+func Find(ctx context.Context, d *diagram.Diagram, tierNo int, settable Settable) ([]Found, error) {
 	before, err := cutting.UpTo(d, tierNo)
 	if err != nil {
 		return nil, err
@@ -46,6 +47,9 @@ func Find(d *diagram.Diagram, tierNo int, settable Settable) ([]Found, error) {
 	t := d.Tiers[tierNo]
 	var out []Found
 	for _, c := range before.Meetable() {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		for _, angle := range anglesThrough(before, t, tierNo, c.Point) {
 			same := func(f Found) bool { return math.Abs(f.Angle-angle) < 1e-6 }
 			if math.Abs(angle-t.Angle) < 1e-6 || slices.ContainsFunc(out, same) {

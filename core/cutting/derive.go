@@ -128,7 +128,7 @@ func effort(s diagram.Stop) float64 {
 // their stops, so that the facets come to stand at the given distances: of the tiers
 // that are left always the one whose stop asks least of the cutter, the first in the
 // diagram where that is the same; then tiers are moved where that saves work. The error is a
-// Problem.
+// Problem, or the context's.
 func PlanCuts(ctx context.Context, d *diagram.Diagram, want Distances, tolerance float64) (*Stone, error) {
 	want = centred(d, want, tolerance)
 	with := *d
@@ -139,6 +139,9 @@ func PlanCuts(ctx context.Context, d *diagram.Diagram, want Distances, tolerance
 		best, least := -1, math.Inf(1)
 		var stop diagram.Stop
 		for i, no := range left {
+			if ctx.Err() != nil {
+				return s, ctx.Err()
+			}
 			if d.CutWith(d.Tiers[no].Part) != d.CutWith(d.Tiers[left[0]].Part) {
 				continue
 			}

@@ -3,7 +3,6 @@ package cutting
 import (
 	"cmp"
 	"context"
-	"errors"
 	"math"
 	"slices"
 
@@ -54,15 +53,16 @@ func GuessStops(ctx context.Context, d *diagram.Diagram, most int, may func(tier
 	for no := range d.Tiers {
 		var next []guess
 		for _, g := range beam {
-			if errors.Is(ctx.Err(), context.Canceled) {
-				return nil, Stopped, ctx.Err()
-			}
 			if ctx.Err() != nil {
 				if kept, status = 1, Stopped; len(next) > 0 {
 					break
 				}
 			}
-			next = append(next, g.branches(no, may)...)
+			branches, err := g.branches(ctx, no, may)
+			if err != nil {
+				return nil, Stopped, err
+			}
+			next = append(next, branches...)
 		}
 		if len(next) == 0 {
 			s := beam[0].stone
@@ -101,18 +101,21 @@ func distinct(list []guess, n int) []guess {
 	return out
 }
 
-// branches cuts the tier in every way that can be meant.
-func (g guess) branches(no int, may func(tierNo int, stop diagram.Stop) bool) []guess {
+// branches cuts the tier in every way that can be meant. The error is context.Canceled.
+func (g guess) branches(ctx context.Context, no int, may func(tierNo int, stop diagram.Stop) bool) ([]guess, error) {
 	t := g.stone.Diagram.Tiers[no]
 	var out []guess
 	add := func(stop diagram.Stop) {
+		if abandoned(ctx) {
+			return
+		}
 		if next, ok := g.with(no, stop); ok {
 			out = append(out, next)
 		}
 	}
 	if t.Stop.Kind != "" {
 		add(t.Stop)
-		return out
+		return out, nil
 	}
 	tiers := g.stone.Diagram.Tiers[:no]
 	first := !slices.ContainsFunc(tiers, func(o diagram.Tier) bool { return o.Part == t.Part })
@@ -123,14 +126,18 @@ func (g guess) branches(no int, may func(tierNo int, stop diagram.Stop) bool) []
 		add(diagram.Stop{Kind: diagram.Width, Ratio: guessedTable})
 	case first && t.Part == g.stone.Diagram.FirstSide:
 		add(diagram.Stop{Kind: diagram.Centre})
-		return out
+		return out, nil
 	case first && t.Part != diagram.Girdle:
 		add(diagram.Stop{Kind: diagram.GirdleBand, Thickness: guessedGirdle})
 		if len(out) > 0 {
-			return out
+			return out, nil
 		}
 	}
-	reaches := pull(g.stone, no).Reaches
+	pulled, err := pull(ctx, g.stone, no)
+	if err != nil {
+		return nil, err
+	}
+	reaches := pulled.Reaches
 	for _, r := range reaches {
 		if may == nil || may(no, r.Stop) {
 			add(r.Stop)
@@ -141,7 +148,10 @@ func (g guess) branches(no int, may func(tierNo int, stop diagram.Stop) bool) []
 			add(r.Stop)
 		}
 	}
-	return out
+	if abandoned(ctx) {
+		return nil, ctx.Err()
+	}
+	return out, nil
 }
 
 // with cuts the tier with a stop on a stone of its own.

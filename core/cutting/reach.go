@@ -2,6 +2,8 @@ package cutting
 
 import (
 	"cmp"
+	"context"
+	"errors"
 	"math"
 	"slices"
 
@@ -43,16 +45,20 @@ const mostReaches = 80
 // PullTier finds where the cut of a tier can stop, in the order in which its first
 // facet reaches the places as it is lowered. What comes after the tier in the
 // diagram does not matter, nor does the tier's own stop. The error is that of an
-// earlier tier which cannot be cut.
-func PullTier(d *diagram.Diagram, tierNo int) (*Pull, error) {
+// earlier tier which cannot be cut, or context.Canceled.
+func PullTier(ctx context.Context, d *diagram.Diagram, tierNo int) (*Pull, error) {
 	before, err := UpTo(d, tierNo)
 	if err != nil {
 		return nil, err
 	}
-	return pull(before, tierNo), nil
+	return pull(ctx, before, tierNo)
 }
 
-func pull(before *Stone, tierNo int) *Pull {
+// abandoned tells that nobody waits for an answer any more; a search that is only late goes on with
+// what it has.
+func abandoned(ctx context.Context) bool { return errors.Is(ctx.Err(), context.Canceled) }
+
+func pull(ctx context.Context, before *Stone, tierNo int) (*Pull, error) {
 	d := before.Diagram
 	t := d.Tiers[tierNo]
 	p := &Pull{
@@ -67,6 +73,9 @@ func pull(before *Stone, tierNo int) *Pull {
 	const atOneDepth = 1e-7
 	depths := map[float64]bool{}
 	for _, c := range p.find.vertices() {
+		if abandoned(ctx) {
+			return nil, ctx.Err()
+		}
 		depth := r3.Dot(p.Normal, c.point)
 		if c.block || depth > p.From-atOneDepth || depth < p.To+atOneDepth || depths[math.Round(depth/atOneDepth)] {
 			continue
@@ -78,7 +87,7 @@ func pull(before *Stone, tierNo int) *Pull {
 	}
 	slices.SortFunc(p.Reaches, func(a, b Reach) int { return cmp.Compare(b.Distance, a.Distance) })
 	p.Reaches = p.Reaches[:min(len(p.Reaches), mostReaches)]
-	return p
+	return p, nil
 }
 
 // reach words a vertex as a stop: a centre point, or the facets that meet there. It

@@ -1,6 +1,7 @@
 package cutting_test
 
 import (
+	"context"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -18,7 +19,7 @@ func TestWhereATierClicksIsWhereItsStopLeads(t *testing.T) {
 		d := load(t, name)
 		exact := mustCut(t, d)
 		for no, tier := range d.Tiers {
-			pull, err := cutting.PullTier(d, no)
+			pull, err := cutting.PullTier(context.Background(), d, no)
 			require.NoError(t, err)
 			own := false
 			last := pull.From
@@ -60,7 +61,7 @@ func TestBetweenMeetsATierStopsByWhatACutterMeasures(t *testing.T) {
 		if !ok {
 			continue
 		}
-		pull, err := cutting.PullTier(d, no)
+		pull, err := cutting.PullTier(context.Background(), d, no)
 		require.NoError(t, err)
 		place := len(pull.Before.Facets)
 		distance := exact.Facets[place].Plane.D

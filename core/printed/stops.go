@@ -1,6 +1,7 @@
 package printed
 
 import (
+	"context"
 	"math"
 	"regexp"
 	"slices"
@@ -264,7 +265,7 @@ func (r *reader) toCorner(no int, text string, g *Reading) (diagram.Stop, bool) 
 	if !ok || !r.spend(no, 10) {
 		return diagram.Stop{}, false
 	}
-	p, err := cutting.PullTier(with, no)
+	p, err := cutting.PullTier(context.Background(), with, no)
 	if err != nil {
 		return diagram.Stop{}, false
 	}

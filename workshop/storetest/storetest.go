@@ -33,6 +33,7 @@ func Run(t *testing.T, open func(*testing.T) workshop.Store) {
 		"sweeps":                                sweeps,
 		"settings":                              settings,
 		"devices":                               devices,
+		"requests":                              requests,
 	} {
 		t.Run(name, func(t *testing.T) { test(t, t.Context(), open(t)) })
 	}
@@ -129,4 +130,38 @@ func devices(t *testing.T, ctx context.Context, s workshop.Store) {
 	for _, err := range []error{s.DropDevice(ctx, "a"), s.NameDevice(ctx, "a", "x"), s.SeeDevice(ctx, "a", now)} {
 		require.ErrorIs(t, err, workshop.ErrNotFound)
 	}
+}
+
+// A request is noted with what it makes, once.
+func requests(t *testing.T, ctx context.Context, s workshop.Store) {
+	named := func() context.Context { return workshop.WithRequest(ctx, "plan a stone") }
+	_, err := s.Answer(ctx, "plan a stone")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	first := named()
+	require.NoError(t, s.InsertDevice(first, workshop.Device{ID: "a", Paired: now, Seen: now}, "ha"))
+	require.NoError(t, s.InsertDevice(first, workshop.Device{ID: "b", Paired: now, Seen: now}, "hb"), "what else the same request makes")
+	answer, err := s.Answer(ctx, "plan a stone")
+	require.NoError(t, err)
+	assert.Empty(t, answer)
+	require.ErrorIs(t, s.InsertDevice(named(), workshop.Device{ID: "c", Paired: now, Seen: now}, "hc"), workshop.ErrRepeated)
+	failed := errors.New("refused")
+	require.ErrorIs(t, s.InTx(workshop.WithRequest(ctx, "another"), func(ctx context.Context) error {
+		return errors.Join(s.InsertDevice(ctx, workshop.Device{ID: "d", Paired: now, Seen: now}, "hd"), failed)
+	}), failed)
+	_, err = s.Answer(ctx, "another")
+	require.ErrorIs(t, err, workshop.ErrNotFound, "what made nothing may be tried again")
+	list, err := s.Devices(ctx)
+	require.NoError(t, err)
+	assert.Len(t, list, 2)
+	require.NoError(t, s.SaveAnswer(ctx, "plan a stone", "{}"))
+	answer, err = s.Answer(ctx, "plan a stone")
+	require.NoError(t, err)
+	assert.Equal(t, "{}", answer)
+	require.ErrorIs(t, s.SaveAnswer(ctx, "another", "{}"), workshop.ErrNotFound)
+	require.NoError(t, s.DropRequests(ctx, time.Now().Add(-time.Hour)))
+	_, err = s.Answer(ctx, "plan a stone")
+	require.NoError(t, err)
+	require.NoError(t, s.DropRequests(ctx, time.Now().Add(time.Hour)))
+	_, err = s.Answer(ctx, "plan a stone")
+	require.ErrorIs(t, err, workshop.ErrNotFound)
 }

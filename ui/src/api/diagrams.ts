@@ -6,6 +6,7 @@ import {
   type QueryClient,
 } from '@tanstack/react-query';
 import { answer, client, isStale, type Diagram, type DiagramPage, type Draft } from './client';
+import { making } from './making';
 import { refresh, reread } from './refresh';
 import type { paths } from './schema';
 import type { Versioned } from './versioned';
@@ -133,26 +134,29 @@ export const keepDraft = (id: string, version: number): Promise<Diagram> =>
   answer(client.POST('/api/diagrams/{id}/keep', { ...at(id), body: { version } }));
 
 export const createDiagram = mutationOptions({
-  mutationFn: () => answer(client.POST('/api/diagrams')),
+  mutationFn: () => making(['diagram'], (head) => client.POST('/api/diagrams', head)),
   onSuccess: refresh(diagramListsKey),
 });
 
 /** Adds a draft as a diagram of its own. */
 export const addDiagram = mutationOptions({
   mutationFn: (body: { draft: Draft; origin: string; designed: boolean }) =>
-    answer(client.POST('/api/diagrams/add', { body })),
+    making(['draft', body], (head) => client.POST('/api/diagrams/add', { body, ...head })),
   onSuccess: refresh(diagramListsKey),
 });
 
 /** Makes a variant: of the diagram as it is, or with another draft, which is then kept at once. */
 export const varyDiagram = mutationOptions({
   mutationFn: ({ id, draft = null }: { id: string; draft?: Draft | null }) =>
-    answer(client.POST('/api/diagrams/{id}/variant', { ...at(id), body: { draft } })),
+    making(['variant', id, draft], (head) =>
+      client.POST('/api/diagrams/{id}/variant', { ...at(id), body: { draft }, ...head }),
+    ),
   onSuccess: refresh(diagramsKey),
 });
 
 export const copyDiagram = mutationOptions({
-  mutationFn: (id: string) => answer(client.POST('/api/diagrams/{id}/copy', at(id))),
+  mutationFn: (id: string) =>
+    making(['copy', id], (head) => client.POST('/api/diagrams/{id}/copy', { ...at(id), ...head })),
   onSuccess: refresh(diagramListsKey),
 });
 

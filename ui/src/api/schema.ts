@@ -72,7 +72,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/devices/code": {
+    "/api/devices/door": {
         parameters: {
             query?: never;
             header?: never;
@@ -81,9 +81,27 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A new pairing code */
-        post: operations["renewCode"];
-        delete?: never;
+        /** Let one device in, for some minutes */
+        post: operations["openDoor"];
+        /** Let no further device in */
+        delete: operations["closeDoor"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/wrong": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** The wrong codes were seen */
+        delete: operations["forgetWrongCodes"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1441,6 +1459,7 @@ export interface components {
             /** Format: date-time */
             until: string;
             url: string;
+            wrong: components["schemas"]["WrongCodes"];
         };
         Diagram: {
             /** Format: date-time */
@@ -2727,6 +2746,12 @@ export interface components {
             /** @enum {string} */
             task: "first-cut" | "recut" | "repair";
         };
+        WrongCodes: {
+            closed: boolean;
+            count: number;
+            /** Format: date-time */
+            last: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -2864,7 +2889,61 @@ export interface operations {
             };
         };
     };
-    renewCode: {
+    openDoor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    closeDoor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forgetWrongCodes: {
         parameters: {
             query?: never;
             header?: never;
@@ -3001,7 +3080,9 @@ export interface operations {
     newDiagram: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -3030,7 +3111,9 @@ export interface operations {
     addDiagram: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -3189,7 +3272,9 @@ export interface operations {
     copyDiagram: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -3637,7 +3722,9 @@ export interface operations {
     varyDiagram: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -4220,7 +4307,9 @@ export interface operations {
     takeIn: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4354,7 +4443,9 @@ export interface operations {
     planRun: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4743,7 +4834,9 @@ export interface operations {
     planStone: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4940,7 +5033,9 @@ export interface operations {
     recutStone: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path: {
                 id: string;
             };
@@ -4975,7 +5070,9 @@ export interface operations {
     takeBack: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path: {
                 id: string;
             };

@@ -90,15 +90,25 @@ export const machineOf = (s: Settings, id: string) =>
 export const defaultMachine = (s: Settings) =>
   s.machines.find((m) => m.id === s.machine) ?? s.machines[0]!;
 
-/** The paired devices and the present pairing code, which changes by itself. */
+/** The paired devices, and the code while a further one is let in. */
 export const devicesQuery = queryOptions({
   queryKey: ['devices'],
   queryFn: () => answer(client.GET('/api/devices')),
   refetchInterval: 15_000,
 });
 
-export const renewCode = mutationOptions({
-  mutationFn: () => answer(client.POST('/api/devices/code')),
+export const openDoor = mutationOptions({
+  mutationFn: () => answer(client.POST('/api/devices/door')),
+  onSuccess: refresh(devicesQuery.queryKey),
+});
+
+export const closeDoor = mutationOptions({
+  mutationFn: () => answer(client.DELETE('/api/devices/door')),
+  onSuccess: refresh(devicesQuery.queryKey),
+});
+
+export const forgetWrongCodes = mutationOptions({
+  mutationFn: () => answer(client.DELETE('/api/devices/wrong')),
   onSuccess: refresh(devicesQuery.queryKey),
 });
 

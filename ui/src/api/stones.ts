@@ -7,7 +7,6 @@ import {
 } from '@tanstack/react-query';
 import {
   answer,
-  ApiProblem,
   client,
   type Choices,
   type Finish,
@@ -17,6 +16,7 @@ import {
   type RepairPage,
   type StonePage,
 } from './client';
+import { making } from './making';
 import { refresh, reread } from './refresh';
 import type { paths } from './schema';
 import type { Versioned } from './versioned';
@@ -126,14 +126,15 @@ interface NewPlan {
 
 /** Plans a stone. */
 export const planStone = mutationOptions({
-  mutationFn: (body: NewPlan) => answer(client.POST('/api/stones', { body })),
+  mutationFn: (body: NewPlan) =>
+    making(['stone', body], (head) => client.POST('/api/stones', { body, ...head })),
   onSuccess: refresh(stonesKey),
 });
 
 /** Plans several stones that are cut together. */
 export const planRun = mutationOptions({
   mutationFn: (body: NewPlan & { order: 'tier' | 'stone'; stones: number }) =>
-    answer(client.POST('/api/runs', { body })),
+    making(['run', body], (head) => client.POST('/api/runs', { body, ...head })),
   onSuccess: refresh(stonesKey),
 });
 
@@ -148,21 +149,28 @@ export const planRecut = mutationOptions({
     choices: Choices;
     why: string;
     version: number;
-  }) => answer(client.POST('/api/stones/{id}/recuts', { ...at(stone), body })),
+  }) =>
+    making(['recut', stone, body], (head) =>
+      client.POST('/api/stones/{id}/recuts', { ...at(stone), body, ...head }),
+    ),
   onSuccess: refresh(stonesKey),
 });
 
 /** Takes in a stone that was not cut here. */
 export const takeIn = mutationOptions({
   mutationFn: (body: { name: string; intake: Intake }) =>
-    answer(client.POST('/api/repairs', { body: { ...body, version: 0 } })),
+    making(['repair', body], (head) =>
+      client.POST('/api/repairs', { body: { ...body, version: 0 }, ...head }),
+    ),
   onSuccess: refresh(stonesKey),
 });
 
 /** Takes in a stone that was finished here. */
 export const takeBack = mutationOptions({
   mutationFn: ({ stone, ...body }: { stone: string; intake: Intake; version: number }) =>
-    answer(client.POST('/api/stones/{id}/repairs', { ...at(stone), body })),
+    making(['back', stone, body], (head) =>
+      client.POST('/api/stones/{id}/repairs', { ...at(stone), body, ...head }),
+    ),
   onSuccess: refresh(stonesKey),
 });
 
@@ -179,8 +187,12 @@ export const addPhotos = mutationOptions({
   }) => {
     for (const file of files) {
       const to = `/api/stones/${stone}/photos?shows=${shows}`;
-      const sent = await fetch(to, { method: 'POST', body: file });
-      if (!sent.ok) throw new ApiProblem((await sent.json()) as Problem);
+      await making([to, file.name, file.size, file.lastModified], async ({ headers }) => {
+        const response = await fetch(to, { method: 'POST', body: file, headers });
+        return response.ok
+          ? { data: (await response.json()) as Photo, response }
+          : { error: (await response.json()) as Problem, response };
+      });
     }
   },
   // Where one is refused, those before it are there.

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { aloneIn } from './alone';
-import { randomID } from './events';
+import { randomID } from '../api/making';
 import { Kept } from './kept';
 
 // Over plain http a browser has no locks to give; jsdom has none either.

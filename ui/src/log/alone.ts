@@ -1,5 +1,5 @@
 import type { Kept } from './kept';
-import { randomID } from './events';
+import { randomID } from '../api/making';
 import type { Alone } from './sender';
 
 /** How long a tab may send before another one takes it for closed, in ms. */

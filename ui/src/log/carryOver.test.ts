@@ -3,7 +3,7 @@ import Dexie from 'dexie';
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { Unreachable } from '../api/client';
 import { carryOver } from './carryOver';
-import { randomID } from './events';
+import { randomID } from '../api/making';
 import { Kept } from './kept';
 
 const entry = (id: string, kind: string, more = {}) => ({

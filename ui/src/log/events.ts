@@ -49,9 +49,3 @@ export type LogEvent = Envelope & (Happening | Told);
 
 /** An entry as the server tells it: it is on disk. */
 export const fromServer = (e: Wire): LogEvent => ({ ...e, held: 0 }) as unknown as LogEvent;
-
-/** 128 random bits as 32 hexadecimal digits. */
-export function randomID(): string {
-  const bytes = crypto.getRandomValues(new Uint8Array(16));
-  return [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
-}

@@ -1,6 +1,6 @@
 import Dexie, { type Table } from 'dexie';
 import type { LogEvent } from './events';
-import { randomID } from './events';
+import { randomID } from '../api/making';
 
 /** An entry that the server refused, with why and what to do. */
 export interface RefusedEvent {

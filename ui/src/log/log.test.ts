@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { ApiProblem, Unreachable } from '../api/client';
-import { fromServer, randomID, streamOf, type Happening, type LogEvent } from './events';
+import { randomID } from '../api/making';
+import { fromServer, streamOf, type Happening, type LogEvent } from './events';
 import { visitKey } from './fold';
 import { Kept } from './kept';
 import { Log } from './log';

@@ -1,5 +1,6 @@
 import { fold, type LogState } from './fold';
-import { newestOf, randomID, type Happening, type LogEvent } from './events';
+import { randomID } from '../api/making';
+import { newestOf, type Happening, type LogEvent } from './events';
 import type { Kept, RefusedEvent } from './kept';
 
 /** A stone's log as this browser has it. */

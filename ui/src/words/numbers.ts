@@ -79,6 +79,10 @@ export function dayOf(typed: string): string {
 export const moment = (iso: string): string =>
   new Date(iso).toLocaleString(navigator.language, { dateStyle: 'medium', timeStyle: 'short' });
 
+/** The time of day of a moment. */
+export const timeOfDay = (iso: string): string =>
+  new Date(iso).toLocaleTimeString(navigator.language, { timeStyle: 'short' });
+
 /** Reads a number with a point or a comma; undefined where it is none. */
 export function parseNumber(text: string): number | undefined {
   const v = Number(text.trim().replace(',', '.'));

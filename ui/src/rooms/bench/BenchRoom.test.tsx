@@ -3,7 +3,8 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import type { BenchScript } from '../../api/client';
 import { kept, log, sender } from '../../log/browser';
-import { randomID, streamOf } from '../../log/events';
+import { randomID } from '../../api/making';
+import { streamOf } from '../../log/events';
 import { renderInApp } from '../../testing/app';
 import { serveLogs } from '../../testing/logs';
 import { benchFacetOf, scriptOf } from '../../testing/records';

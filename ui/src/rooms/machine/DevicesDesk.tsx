@@ -5,13 +5,20 @@ import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Device, DeviceList } from '../../api/client';
-import { devicesQuery, nameDevice, renewCode, revokeDevice } from '../../api/settings';
+import {
+  closeDoor,
+  devicesQuery,
+  forgetWrongCodes,
+  nameDevice,
+  openDoor,
+  revokeDevice,
+} from '../../api/settings';
 import { useNotice } from '../../parts/notice';
 import { Await, Care } from '../../parts/Page';
 import { Refusal } from '../../parts/forms/Refusal';
 import { Sheet } from '../../parts/Sheet';
 import { deviceWords as d } from '../../words/devices';
-import { moment } from '../../words/numbers';
+import { moment, timeOfDay } from '../../words/numbers';
 
 /** Which devices may come in over the network, and how another one is let in. */
 export function DevicesDesk() {
@@ -21,34 +28,59 @@ export function DevicesDesk() {
 
 function Devices({ list }: { list: DeviceList }) {
   const say = useNotice();
-  const renew = useMutation(renewCode);
+  const letIn = useMutation(openDoor);
+  const letNobody = useMutation(closeDoor);
+  const forget = useMutation(forgetWrongCodes);
   const revoke = useMutation(revokeDevice);
   const name = useMutation(nameDevice);
   return (
     <>
       {list.url === '' && <Care>{d.closed}</Care>}
       {list.url !== '' && !list.here && <Typography>{d.elsewhere}</Typography>}
-      {list.code !== '' && (
+      {list.wrong.count > 0 && (
+        <Box data-wrong="" sx={{ display: 'flex', gap: 4, alignItems: 'center', mb: 4 }}>
+          <Care>
+            {d.wrong(list.wrong.count, moment(list.wrong.last))}{' '}
+            {list.wrong.closed && d.wrongClosed}
+          </Care>
+          <Button onClick={() => forget.mutate()}>{d.seenWrong}</Button>
+        </Box>
+      )}
+      {list.url !== '' && list.here && (
         <Box sx={{ display: 'flex', gap: 8, flexWrap: 'wrap', alignItems: 'center', mb: 6 }}>
           <QR rows={list.qr} />
-          <Box>
-            <Typography>{d.how}</Typography>
+          <Box sx={{ maxWidth: 420 }}>
+            <Typography>{list.code === '' ? d.address : d.how}</Typography>
             <Typography variant="figures" component="p" sx={{ fontSize: '1.25rem' }}>
               {list.url}
             </Typography>
-            <Typography sx={{ mt: 3 }}>{d.code}</Typography>
-            <Typography
-              variant="figures"
-              component="p"
-              data-code=""
-              sx={{ fontSize: '2.5rem', lineHeight: 1.2 }}
-            >
-              {list.code.slice(0, 4)} {list.code.slice(4)}
-            </Typography>
-            <Typography color="text.secondary" sx={{ mb: 2 }}>
-              {d.codeHelp}
-            </Typography>
-            <Button onClick={() => renew.mutate()}>{d.renew}</Button>
+            {list.code === '' ? (
+              <>
+                <Typography color="text.secondary" sx={{ my: 3 }}>
+                  {d.letHelp}
+                </Typography>
+                <Button variant="contained" onClick={() => letIn.mutate()}>
+                  {d.let}
+                </Button>
+              </>
+            ) : (
+              <>
+                <Typography sx={{ mt: 3 }}>{d.code}</Typography>
+                <Typography
+                  variant="figures"
+                  component="p"
+                  data-code=""
+                  sx={{ fontSize: '2.5rem', lineHeight: 1.2 }}
+                >
+                  {list.code.slice(0, 4)} {list.code.slice(4)}
+                </Typography>
+                <Typography color="text.secondary" sx={{ mb: 2 }}>
+                  {d.codeHelp(timeOfDay(list.until))}
+                </Typography>
+                <Button onClick={() => letIn.mutate()}>{d.renew}</Button>
+                <Button onClick={() => letNobody.mutate()}>{d.close}</Button>
+              </>
+            )}
           </Box>
           {!list.secure && (
             <Typography color="text.secondary" sx={{ maxWidth: 420 }}>
@@ -57,7 +89,9 @@ function Devices({ list }: { list: DeviceList }) {
           )}
         </Box>
       )}
-      <Refusal error={renew.error ?? revoke.error ?? name.error} />
+      <Refusal
+        error={letIn.error ?? letNobody.error ?? forget.error ?? revoke.error ?? name.error}
+      />
       {list.devices.length === 0 ? (
         <Typography>{d.none}</Typography>
       ) : (
