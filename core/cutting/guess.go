@@ -53,6 +53,9 @@ func GuessStops(ctx context.Context, d *diagram.Diagram, most int, may func(tier
 	for no := range d.Tiers {
 		var next []guess
 		for _, g := range beam {
+			if abandoned(ctx) {
+				return nil, Stopped, ctx.Err()
+			}
 			if ctx.Err() != nil {
 				if kept, status = 1, Stopped; len(next) > 0 {
 					break
@@ -147,9 +150,6 @@ func (g guess) branches(ctx context.Context, no int, may func(tierNo int, stop d
 		for _, r := range reaches {
 			add(r.Stop)
 		}
-	}
-	if abandoned(ctx) {
-		return nil, ctx.Err()
 	}
 	return out, nil
 }
