@@ -42,20 +42,38 @@ func keepRelease(t *testing.T, version string) {
 	require.NoError(t, os.WriteFile(filepath.Join("testdata", version+".script.txt"), []byte(scripted(t, store, w)), 0o644))
 }
 
-// released opens a copy of the records that a released version left, brought up to date.
-func released(t *testing.T, version string) (*sqlite.Store, *workshop.Workshop) {
+// releases names the released versions whose records are kept.
+func releases(t *testing.T) (out []string) {
+	t.Helper()
+	files, err := filepath.Glob(filepath.Join("testdata", "*.db.gz"))
+	require.NoError(t, err)
+	require.NotEmpty(t, files)
+	for _, file := range files {
+		out = append(out, strings.TrimSuffix(filepath.Base(file), ".db.gz"))
+	}
+	return out
+}
+
+// unpacked writes the records that a released version left.
+func unpacked(t *testing.T, version, file string) {
 	t.Helper()
 	packed, err := os.Open(filepath.Join("testdata", version+".db.gz"))
 	require.NoError(t, err)
 	defer packed.Close()
 	from, err := gzip.NewReader(packed)
 	require.NoError(t, err)
-	file := filepath.Join(t.TempDir(), "cressa.db")
 	to, err := os.Create(file)
 	require.NoError(t, err)
 	_, err = io.Copy(to, from)
 	require.NoError(t, err)
 	require.NoError(t, to.Close())
+}
+
+// released opens a copy of the records that a released version left, brought up to date.
+func released(t *testing.T, version string) (*sqlite.Store, *workshop.Workshop) {
+	t.Helper()
+	file := filepath.Join(t.TempDir(), "cressa.db")
+	unpacked(t, version, file)
 	store, err := sqlite.Open(t.Context(), file)
 	require.NoError(t, err)
 	t.Cleanup(func() { require.NoError(t, store.Close()) })
@@ -112,11 +130,7 @@ func TestStonesOfEveryReleaseAreCutOnAsTheyWereBegun(t *testing.T) {
 	if *keep != "" {
 		keepRelease(t, *keep)
 	}
-	files, err := filepath.Glob(filepath.Join("testdata", "*.db.gz"))
-	require.NoError(t, err)
-	require.NotEmpty(t, files)
-	for _, file := range files {
-		version := strings.TrimSuffix(filepath.Base(file), ".db.gz")
+	for _, version := range releases(t) {
 		t.Run(version, func(t *testing.T) {
 			store, w := released(t, version)
 			want, err := os.ReadFile(filepath.Join("testdata", version+".script.txt"))

@@ -126,41 +126,53 @@ func TestAFileThatIsHeldIsBusy(t *testing.T) {
 	require.ErrorIs(t, err, workshop.ErrFull)
 }
 
+// rowsOf fills what each version of the schema brought.
+var rowsOf = []string{
+	1: `INSERT INTO settings VALUES (1, '{"version":3,"answered":true,"gears":[64,96],"angleStep":0.25,"cheater":false,"tick":"tier","passes":[{"id":"a","name":"Cut","lap":"600"}]}', 3);
+		INSERT INTO diagram_revisions VALUES ('h', '{}', 'n', 'round', 96, 1.5, 1, 1, 1, 1, 1, '{}', '2026-01-01T00:00:00.5Z');
+		INSERT INTO diagrams (id, starter, revision, draft, version, created, updated, hidden) VALUES ('d', 1, 'h', '{"name":"n","tiers":[]}', 2, '2026-01-01T00:00:00Z', '2026-01-01T00:00:00.25Z', NULL);
+		INSERT INTO diagram_history VALUES ('d', 'h', '2026-01-01T00:00:00Z');
+		INSERT INTO stones VALUES ('s', 1, 'old', '2026-01-01T00:00:00Z', 1);
+		INSERT INTO works VALUES ('w', 's', 1, 'first-cut');
+		INSERT INTO setups VALUES ('s1', 'w', 1, 'pavilion', 0, '[1,0,0,0,1,0,0,0,1]'), ('s2', 'w', 2, 'crown', 0, '[1,0,0,0,1,0,0,0,1]');
+		INSERT INTO plans VALUES ('w', 1, 'h', 'h', '{"no":1,"turn":1.25,"facets":["f1"],"choices":{"material":"Spinel","gear":80,"firstSide":"crown","passes":[{"id":"a","name":"Cut","lap":"600"}]}}');
+		INSERT INTO events VALUES (7, '00000000000000000000000000000001', 'w', 'tablet', 3, '2026-01-01T00:00:01Z', '2026-01-01T00:00:02Z', 'note', '', '', '', '', '', 'a veil');
+		INSERT INTO finishes VALUES ('w', '{"version":1,"finishedCarats":1.5,"finished":"2026-02-01"}', 1)`,
+	2: ``,
+	3: `UPDATE diagrams SET origin = 'mail', sense_chosen = 1`,
+	4: `INSERT INTO devices VALUES ('t', 'Tablet', 'hash', '2026-01-01T00:00:00Z', '2026-01-02T00:00:00Z')`,
+	5: `INSERT INTO runs VALUES ('r', 'Pair', 'tier', '2026-01-01T00:00:00Z'); UPDATE stones SET run = 'r', run_place = 1`,
+	6: `INSERT INTO photos VALUES ('p', 's', 'hash', '2026-01-01T00:00:00Z', 'before')`,
+	7: `INSERT INTO sweeps VALUES ('x', 'd', '{"name":"n","tiers":[]}', '{}', 3.1, '[]', '2026-01-01T00:00:00Z')`,
+}
+
+// AsOf makes a file of records as the given version of the schema left them, with a row in every
+// table.
+func AsOf(t *testing.T, file string, version int) {
+	t.Helper()
+	db, err := sql.Open("sqlite", file)
+	require.NoError(t, err)
+	p, err := provider(db)
+	require.NoError(t, err)
+	for v := 1; v <= version; v++ {
+		_, err = p.UpTo(t.Context(), int64(v))
+		require.NoError(t, err)
+		_, err = db.Exec(rowsOf[v])
+		require.NoError(t, err)
+	}
+	require.NoError(t, db.Close())
+}
+
+// Versions are those that AsOf makes: 1 to 7.
+const Versions = 7
+
 // Whichever version left them: records are brought up to date with every row, and the copy
 // aside is what was there.
 func TestEverySchemaVersionIsBroughtUpToDate(t *testing.T) {
-	fill := []string{
-		1: `INSERT INTO settings VALUES (1, '{"version":3,"answered":true,"gears":[64,96],"angleStep":0.25,"cheater":false,"tick":"tier","passes":[{"id":"a","name":"Cut","lap":"600"}]}', 3);
-			INSERT INTO diagram_revisions VALUES ('h', '{}', 'n', 'round', 96, 1.5, 1, 1, 1, 1, 1, '{}', '2026-01-01T00:00:00.5Z');
-			INSERT INTO diagrams (id, starter, revision, draft, version, created, updated, hidden) VALUES ('d', 1, 'h', '{"name":"n","tiers":[]}', 2, '2026-01-01T00:00:00Z', '2026-01-01T00:00:00.25Z', NULL);
-			INSERT INTO diagram_history VALUES ('d', 'h', '2026-01-01T00:00:00Z');
-			INSERT INTO stones VALUES ('s', 1, 'old', '2026-01-01T00:00:00Z', 1);
-			INSERT INTO works VALUES ('w', 's', 1, 'first-cut');
-			INSERT INTO setups VALUES ('s1', 'w', 1, 'pavilion', 0, '[1,0,0,0,1,0,0,0,1]'), ('s2', 'w', 2, 'crown', 0, '[1,0,0,0,1,0,0,0,1]');
-			INSERT INTO plans VALUES ('w', 1, 'h', 'h', '{"no":1,"turn":1.25,"facets":["f1"],"choices":{"material":"Spinel","gear":80,"firstSide":"crown","passes":[{"id":"a","name":"Cut","lap":"600"}]}}');
-			INSERT INTO events VALUES (7, '00000000000000000000000000000001', 'w', 'tablet', 3, '2026-01-01T00:00:01Z', '2026-01-01T00:00:02Z', 'note', '', '', '', '', '', 'a veil');
-			INSERT INTO finishes VALUES ('w', '{"version":1,"finishedCarats":1.5,"finished":"2026-02-01"}', 1)`,
-		2: ``,
-		3: `UPDATE diagrams SET origin = 'mail', sense_chosen = 1`,
-		4: `INSERT INTO devices VALUES ('t', 'Tablet', 'hash', '2026-01-01T00:00:00Z', '2026-01-02T00:00:00Z')`,
-		5: `INSERT INTO runs VALUES ('r', 'Pair', 'tier', '2026-01-01T00:00:00Z'); UPDATE stones SET run = 'r', run_place = 1`,
-		6: `INSERT INTO photos VALUES ('p', 's', 'hash', '2026-01-01T00:00:00Z', 'before')`,
-		7: `INSERT INTO sweeps VALUES ('x', 'd', '{"name":"n","tiers":[]}', '{}', 3.1, '[]', '2026-01-01T00:00:00Z')`,
-	}
-	for version := 1; version < len(fill); version++ {
+	for version := 1; version <= Versions; version++ {
 		t.Run(fmt.Sprint("version ", version), func(t *testing.T) {
 			file := filepath.Join(t.TempDir(), "records.db")
-			db, err := sql.Open("sqlite", file)
-			require.NoError(t, err)
-			p, err := provider(db)
-			require.NoError(t, err)
-			for v := 1; v <= version; v++ {
-				_, err = p.UpTo(t.Context(), int64(v))
-				require.NoError(t, err)
-				_, err = db.Exec(fill[v])
-				require.NoError(t, err)
-			}
-			require.NoError(t, db.Close())
+			AsOf(t, file, version)
 			store, err := Open(t.Context(), file)
 			require.NoError(t, err)
 			defer store.Close()

@@ -41,3 +41,16 @@ func counted(n int) string {
 	}
 	return fmt.Sprintf("%d problems", n)
 }
+
+// Bytes is a size as people say it.
+func Bytes(n int64) string {
+	switch {
+	case n < 1000:
+		return fmt.Sprintf("%d bytes", n)
+	case n < 1_000_000:
+		return fmt.Sprintf("%.0f kB", float64(n)/1e3)
+	case n < 1_000_000_000:
+		return fmt.Sprintf("%.1f MB", float64(n)/1e6)
+	}
+	return fmt.Sprintf("%.1f GB", float64(n)/1e9)
+}

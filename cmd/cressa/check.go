@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"os"
 	"path/filepath"
 	"slices"
 	"time"
@@ -72,14 +73,19 @@ func checkCommand() *cobra.Command {
 // check looks at the records in a folder. It changes nothing but, with repair, what is
 // derived, and sets aside what belongs to nothing.
 func check(ctx context.Context, data string, repair bool) (found []workshop.Finding, err error) {
-	if data == "" {
-		if data, err = defaultData(); err != nil {
-			return nil, err
-		}
+	folder, err := recordsIn(data)
+	if err != nil {
+		return nil, err
 	}
+	data = string(folder)
 	file := filepath.Join(data, databaseFile)
 	open := sqlite.OpenToRead
-	if repair {
+	if _, err := os.Stat(data); repair && err == nil {
+		release, err := hold(data, true)
+		if err != nil {
+			return nil, err
+		}
+		defer func() { err = errors.Join(err, release()) }()
 		open = sqlite.Open
 		if found, err = sqlite.Repair(ctx, file); errors.As(err, &sqlite.Refusal{}) {
 			open = sqlite.OpenToRead // what can be read is looked at all the same

@@ -39,7 +39,7 @@ func run(args []string, in io.Reader, out, errs io.Writer) int {
 	root.SetOut(out)
 	root.SetErr(errs)
 	root.AddCommand(serveCommand(), demoCommand(), cutCommand(), regearCommand(), gearsCommand(), sequenceCommand(), retargetCommand(), toleranceCommand(), opticsCommand(),
-		convertCommand(), materialCommand(), seedCommand(), checkCommand())
+		convertCommand(), materialCommand(), seedCommand(), checkCommand(), backupCommand(), restoreCommand())
 
 	called, err := root.ExecuteContextC(context.Background())
 	if err == nil {

@@ -12,6 +12,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"cressa/sqlite"
 )
 
 // A drawn workshop is whole. What is broken in it afterwards is found and told, and what is
@@ -85,4 +87,57 @@ func TestADrawnWorkshopIsCheckedAndRepaired(t *testing.T) {
 	assert.Equal(t, left, what())
 	assert.Equal(t, 1, count("set_aside"), "nothing is deleted")
 	assert.FileExists(t, filepath.Join(dir, photoFolder, "aside", filepath.Base(stray)))
+}
+
+func TestACopyIsMadeAndBroughtBack(t *testing.T) {
+	dir := t.TempDir()
+	from, into, file := filepath.Join(dir, "from"), filepath.Join(dir, "into"), filepath.Join(dir, "all.zip")
+	for folder, stones := range map[string]string{from: "4", into: "2"} {
+		code, _, errs := call("", "seed", folder, "--stones", stones, "--diagrams", "3", "--events", "100")
+		require.Zero(t, code, errs)
+	}
+	code, out, errs := call("", "backup", "--json", file, "--data", from)
+	require.Zero(t, code, errs)
+	var made map[string]int
+	require.NoError(t, json.Unmarshal([]byte(out), &made))
+	info, err := os.Stat(file)
+	require.NoError(t, err)
+	assert.Equal(t, map[string]int{"schema": sqlite.Schema(), "stones": 4, "diagrams": 3, "events": 100, "photos": 0, "bytes": int(info.Size())}, made)
+	code, _, errs = call("", "backup", file, "--data", from)
+	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "name another")
+	code, _, errs = call("", "backup", filepath.Join(dir, "b.zip"), "--data", filepath.Join(dir, "nowhere"))
+	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "holds no records")
+
+	code, out, errs = call("", "restore", "--look", file, "--data", into)
+	require.Zero(t, code, errs)
+	assert.Contains(t, out, "4 stones, 3 diagrams, 100 entries")
+	assert.Contains(t, out, "take the place of what is in "+into+":\n2 stones")
+	// Not while somebody works there.
+	release, err := hold(into, false)
+	require.NoError(t, err)
+	code, _, errs = call("", "restore", file, "--data", into)
+	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "stop it first")
+	code, _, errs = call("", "check", "--repair", "--data", into)
+	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "stop it first")
+	require.NoError(t, release())
+
+	code, out, errs = call("", "restore", file, "--data", into)
+	require.Zero(t, code, errs)
+	assert.Regexp(t, "What was there before is kept in "+into+"/replaced-", out)
+	code, out, errs = call("", "restore", "--json", file, "--data", into)
+	require.Zero(t, code, errs)
+	var back map[string]int
+	require.NoError(t, json.Unmarshal([]byte(out), &back))
+	assert.Equal(t, made, back)
+	code, out, errs = call("", "check", "--data", into)
+	require.Zero(t, code, errs)
+	assert.Equal(t, "The records are whole.\n", out)
+	require.NoError(t, os.Truncate(file, info.Size()/2))
+	code, _, errs = call("", "restore", file, "--data", into)
+	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "copy")
 }

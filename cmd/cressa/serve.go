@@ -15,6 +15,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"cressa/copies"
 	"cressa/demo"
 	"cressa/photos"
 	"cressa/server"
@@ -25,8 +26,8 @@ import (
 
 const (
 	defaultAddr  = "127.0.0.1:8473"
-	databaseFile = "cressa.db"
-	photoFolder  = "photos"
+	databaseFile = copies.Records
+	photoFolder  = copies.Photos
 )
 
 func serveCommand() *cobra.Command {
@@ -132,6 +133,16 @@ func serve(c *cobra.Command, at where, data string, prepare func(context.Context
 	listener, err := net.Listen("tcp", at.addr)
 	if err != nil {
 		return fail("%v; stop what runs there, or choose another port with --addr", err)
+	}
+	release, err := hold(data, false)
+	if err != nil {
+		return errors.Join(fail("%v", err), listener.Close())
+	}
+	defer func() { err = errors.Join(err, release()) }()
+	// A copy that was being brought back when the program was killed takes its place now.
+	folder := copies.Folder(data)
+	if _, err := folder.Finish(); err != nil {
+		return errors.Join(fail("%v", err), listener.Close())
 	}
 	store, err := sqlite.Open(ctx, filepath.Join(data, databaseFile))
 	if err != nil {

@@ -1,15 +1,17 @@
 -- +goose Up
 -- Which run of the program wrote last. Its page is written with every change, so that the file and
 -- the -wal beside it tell whether they belong together. before is the run before it; closed is 1
--- while nothing is in the -wal that is not in the file.
+-- while nothing is in the -wal that is not in the file. lineage names the records as such: they get
+-- another when a copy takes their place.
 CREATE TABLE guard (
     id      INTEGER PRIMARY KEY CHECK (id = 1),
     session TEXT    NOT NULL,
     before  TEXT    NOT NULL,
     writes  INTEGER NOT NULL,
-    closed  INTEGER NOT NULL
+    closed  INTEGER NOT NULL,
+    lineage TEXT    NOT NULL
 ) STRICT;
-INSERT INTO guard VALUES (1, '', '', 0, 1);
+INSERT INTO guard VALUES (1, '', '', 0, 1, lower(hex(randomblob(16))));
 
 -- What a client named when it had something made, so that the same request sent again makes nothing
 -- more. made is the answer as it was sent.

@@ -1,0 +1,111 @@
+package sqlite
+
+import (
+	"context"
+	"crypto/rand"
+	"errors"
+	"fmt"
+	"net/url"
+	"os"
+	"time"
+)
+
+// Described says what a file of records holds, of whatever version.
+type Described struct {
+	Schema                   int
+	Stones, Diagrams, Events int
+	// Photos are the hashes of the pictures that are shown, sorted.
+	Photos []string
+	// First and Last are when the log begins and ends, zero where it is empty.
+	First, Last time.Time
+}
+
+// Describe looks into a file of records without changing it. It returns a Refusal where the file is
+// not to be opened.
+func Describe(ctx context.Context, file string) (Described, error) {
+	var out Described
+	if _, err := os.Stat(file); err != nil {
+		return out, err
+	}
+	if err := look(ctx, file); err != nil {
+		return out, err
+	}
+	db, err := connect(file, url.Values{"mode": {"ro"}, "_pragma": {pragmas}})
+	if err != nil {
+		return out, err
+	}
+	s := &Store{db: db, file: file, reads: true}
+	out, err = s.describe(ctx)
+	return out, errors.Join(err, db.Close())
+}
+
+func (s *Store) describe(ctx context.Context) (out Described, err error) {
+	if out.Schema, err = schemaOf(ctx, s.file); err != nil {
+		return out, err
+	}
+	// These tables have had their names in every version that has them.
+	for table, into := range map[string]*int{"stones": &out.Stones, "diagrams": &out.Diagrams, "events": &out.Events} {
+		if err := s.row(ctx, `SELECT count(*) FROM `+table, nil, into); err != nil {
+			return out, err
+		}
+	}
+	var photos int
+	if err := s.row(ctx, `SELECT count(*) FROM sqlite_schema WHERE name = 'photos'`, nil, &photos); err != nil {
+		return out, err
+	}
+	if photos > 0 {
+		if out.Photos, err = s.PhotoHashes(ctx); err != nil {
+			return out, err
+		}
+	}
+	var first, last any
+	if err := s.row(ctx, `SELECT min(server_time), max(server_time) FROM events`, nil, &first, &last); err != nil {
+		return out, err
+	}
+	out.First, out.Last = asTime(first), asTime(last)
+	return out, nil
+}
+
+// asTime reads a time column of any version: microseconds, before version 8 a text.
+func asTime(v any) time.Time {
+	switch v := v.(type) {
+	case int64:
+		return time.UnixMicro(v).UTC()
+	case string:
+		t, _ := time.Parse(time.RFC3339Nano, v)
+		return t
+	}
+	return time.Time{}
+}
+
+// ForgetPhotos takes pictures out of records that no program has open.
+func ForgetPhotos(ctx context.Context, file string, hashes []string) error {
+	if len(hashes) == 0 {
+		return nil
+	}
+	db, err := connect(file, url.Values{"_pragma": {pragmas}})
+	if err != nil {
+		return err
+	}
+	for _, hash := range hashes {
+		_, failed := db.ExecContext(ctx, `DELETE FROM photos WHERE hash = ?`, hash)
+		err = errors.Join(err, failed)
+	}
+	return errors.Join(err, db.Close())
+}
+
+// NameAnew tells whoever knew the records that these are others.
+func (s *Store) NameAnew(ctx context.Context) error {
+	return s.exec(ctx, `UPDATE guard SET lineage = ?`, fmt.Sprintf("%x", randomBytes(16)))
+}
+
+// Lineage names the records as such: those that a copy has brought back are others.
+func (s *Store) Lineage(ctx context.Context) (name string, err error) {
+	return name, s.row(ctx, `SELECT lineage FROM guard`, nil, &name)
+}
+
+func randomBytes(n int) []byte {
+	b := make([]byte, n)
+	_, _ = rand.Read(b) // the system's source of randomness does not fail
+	return b
+}
