@@ -72,8 +72,10 @@ type File struct {
 // Folder is a folder of records.
 type Folder string
 
-func (f Folder) records() string    { return filepath.Join(string(f), Records) }
-func (f Folder) photos() photos.Dir { return photos.Dir(filepath.Join(string(f), Photos)) }
+func (f Folder) records() string { return filepath.Join(string(f), Records) }
+
+// Pictures is where the folder's photos are.
+func (f Folder) Pictures() photos.Dir { return photos.Dir(filepath.Join(string(f), Photos)) }
 
 // Refusal is why a file is not taken for a copy, or not written.
 type Refusal struct {
@@ -93,24 +95,30 @@ func (f Folder) Contents(ctx context.Context) (Manifest, error) {
 	return m, err
 }
 
+// Summary is Contents for records that this program has open and knows to be whole.
+func (f Folder) Summary(ctx context.Context) (Manifest, error) {
+	return f.of(sqlite.Summarise(ctx, f.records()))
+}
+
 // describe says what a file of records holds, and lists the pictures that it shows.
 func (f Folder) describe(ctx context.Context, file string) (Manifest, []string, error) {
-	info, err := os.Stat(file)
-	if err != nil {
-		return Manifest{}, nil, err
-	}
 	of, err := sqlite.Describe(ctx, file)
+	m, err := f.of(of, err)
+	return m, of.Photos, err
+}
+
+func (f Folder) of(of sqlite.Described, err error) (Manifest, error) {
 	m := Manifest{
 		Format: format, First: of.First, Last: of.Last,
-		Contents: Contents{Schema: of.Schema, Stones: of.Stones, Diagrams: of.Diagrams, Events: of.Events, Photos: len(of.Photos), Bytes: info.Size()},
+		Contents: Contents{Schema: of.Schema, Stones: of.Stones, Diagrams: of.Diagrams, Events: of.Events, Photos: len(of.Photos), Bytes: of.Bytes},
 		Files:    []File{}, Missing: []string{},
 	}
 	for _, hash := range of.Photos {
-		if info, err := os.Stat(filepath.Join(string(f.photos()), hash)); err == nil {
+		if info, err := os.Stat(filepath.Join(string(f.Pictures()), hash)); err == nil {
 			m.Contents.Bytes += info.Size()
 		}
 	}
-	return m, of.Photos, err
+	return m, err
 }
 
 // digested counts and hashes what is written through it.

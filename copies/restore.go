@@ -231,6 +231,9 @@ func (f Folder) mark(s swap) error {
 	return syncFolder(string(f))
 }
 
+// Pending tells that Finish has something to do.
+func (f Folder) Pending() bool { return exists(filepath.Join(string(f), marker)) }
+
 // Finish puts staged records in the place of those that the folder has, which it keeps in a folder
 // of their own and returns the name of, "" where it had none. It goes on where it was killed, and
 // does nothing where nothing is staged. No program may have the records open.
@@ -285,7 +288,7 @@ func (f Folder) Finish() (kept string, err error) {
 
 // Tidy removes what a copy or a restore that was killed has left in the folder.
 func (f Folder) Tidy() error {
-	if exists(filepath.Join(string(f), marker)) {
+	if f.Pending() {
 		return nil
 	}
 	left, err := filepath.Glob(filepath.Join(string(f), stagePattern))

@@ -75,7 +75,7 @@ func (f Folder) archive(ctx context.Context, to, snapshot string, hashes []strin
 	z := zip.NewWriter(out)
 	progress := &told{total: m.Contents.Bytes, tell: tell}
 	for _, hash := range hashes {
-		picture, err := os.Open(filepath.Join(string(f.photos()), hash))
+		picture, err := os.Open(filepath.Join(string(f.Pictures()), hash))
 		if errors.Is(err, fs.ErrNotExist) {
 			m.Missing = append(m.Missing, hash)
 			continue

@@ -69,6 +69,10 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 	if _, err := f.workshop.SaveSettings(ctx, settings); err != nil {
 		return err
 	}
+	// What is thrown away when it stops needs no copies.
+	if err := f.workshop.SaveCopyPlan(ctx, workshop.CopyPlan{Every: workshop.Never, Keep: workshop.UsualCopies.Keep}); err != nil {
+		return err
+	}
 	page, err := f.workshop.Diagrams(ctx, workshop.DiagramFilter{}, workshop.Cursor{}, 100)
 	if err != nil {
 		return err

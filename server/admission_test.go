@@ -16,8 +16,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/copies"
 	"cressa/demo"
-	"cressa/photos"
 	"cressa/server"
 	"cressa/sqlite"
 	"cressa/workshop"
@@ -76,7 +76,8 @@ func startOpen(t *testing.T) (here, away client) {
 func startHeld(t *testing.T) (here, away client, store *heldStore) {
 	t.Helper()
 	ctx, stop := context.WithCancel(context.Background())
-	file, err := sqlite.Open(ctx, filepath.Join(t.TempDir(), "records.db"))
+	folder := t.TempDir()
+	file, err := sqlite.Open(ctx, filepath.Join(folder, copies.Records))
 	require.NoError(t, err)
 	store = &heldStore{Store: file}
 	own, err := net.Listen("tcp", "127.0.0.1:0")
@@ -85,7 +86,7 @@ func startHeld(t *testing.T) (here, away client, store *heldStore) {
 	require.NoError(t, err)
 	w := workshop.New(store, time.Now)
 	require.NoError(t, demo.FillLibrary(ctx, w))
-	s := server.New(w, photos.Dir(t.TempDir()), page, slog.New(slog.DiscardHandler))
+	s := server.New(w, copies.Folder(folder), page, slog.New(slog.DiscardHandler))
 	s.OpenTo(server.Network{Addresses: []string{outer.Addr().String()}, Listeners: []net.Listener{behind{outer, &machine}}})
 	ended := make(chan error, 1)
 	go func() { ended <- s.Serve(ctx, own, func(net.Addr) {}) }()

@@ -40,6 +40,8 @@ type route struct {
 	lasts bool
 	// body is how many bytes a request may bring, maxBody where it is 0.
 	body int64
+	// lasting tells that it goes on as long as bytes come or go: it is a long file.
+	lasting bool
 	// computes tells that it may take a core for seconds: it waits for one.
 	computes bool
 	// creates tells that it makes a record; its client may name the request, see once.
@@ -105,7 +107,10 @@ func (s *Server) add(r route, h echo.HandlerFunc) {
 	if r.computes {
 		h = s.alone(h)
 	}
-	if r.raw || !r.streams() {
+	switch {
+	case r.lasting:
+		h = withoutDeadline(h)
+	case r.raw || !r.streams():
 		h = inTime(h)
 	}
 	s.echo.Add(r.method, r.path, func(c *echo.Context) error {
@@ -424,7 +429,11 @@ func constrain(schema any, rules string) any {
 		numeric := err == nil && (m["type"] == "number" || m["type"] == "integer")
 		switch {
 		case key == "oneof":
-			m["enum"] = strings.Fields(value)
+			choices := strings.Fields(value)
+			if strings.HasPrefix(rules, "omitempty") {
+				choices = append(choices, "")
+			}
+			m["enum"] = choices
 		case key == "min" && numeric:
 			m["minimum"] = bound
 		case key == "max" && numeric:

@@ -20,6 +20,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"cressa/copies"
 	"cressa/core/diagram"
 	"cressa/core/material"
 	"cressa/core/sweep"
@@ -240,7 +241,7 @@ func copied(v any) any {
 // Whatever is sent to whichever address: the answer keeps to the contract, and what
 // goes wrong is a problem that says so, never a failure of the server.
 func TestWhateverIsSentTheAnswerKeepsToTheContract(t *testing.T) {
-	file := filepath.Join(t.TempDir(), "demo.db")
+	file := filepath.Join(t.TempDir(), copies.Records)
 	require.NoError(t, demo.Fill(t.Context(), file, time.Now()))
 	client := serve(t, file)
 	c, operations := readContract(t)
@@ -287,7 +288,7 @@ func TestWhateverIsSentTheAnswerKeepsToTheContract(t *testing.T) {
 		for range 4 {
 			o := rapid.SampledFrom(operations).Draw(t, "operation")
 			path := o.Path
-			for _, name := range []string{"id", "hash", "photo", "paper", "pages"} {
+			for _, name := range []string{"id", "hash", "photo", "paper", "pages", "name"} {
 				value := fmt.Sprint(c.sent(t, schema{Type: "string"}, name, samples))
 				if strings.Trim(value, " ./") == "" || strings.ContainsAny(value, "\x00/?#%") {
 					value = "none"

@@ -9,6 +9,7 @@ import (
 	"image/png"
 	"io"
 	"net/http"
+	"path/filepath"
 	"strings"
 	"sync"
 	"testing"
@@ -17,6 +18,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/copies"
 	"cressa/core/diagram"
 	"cressa/photos"
 	"cressa/server"
@@ -67,7 +69,7 @@ func TestADiagramTooLargeToSearchIsToldSoAtOnce(t *testing.T) {
 
 // Nobody waits for an answer any more: the cores go to others.
 func TestWorkEndsWhenItsClientLeaves(t *testing.T) {
-	c, s := serveWith(t, t.TempDir()+"/records.db")
+	c, s := serveWith(t, filepath.Join(t.TempDir(), copies.Records))
 	draft := many(118)
 	asked := searches(draft)
 	asked["/api/pull"] = server.PullRequest{Draft: many(390), Tier: 388}

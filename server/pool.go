@@ -71,6 +71,17 @@ func inTime(next echo.HandlerFunc) echo.HandlerFunc {
 	}
 }
 
+// withoutDeadline lets a request bring or take a long file, as long as that may take.
+func withoutDeadline(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		flow := http.NewResponseController(c.Response())
+		if err := errors.Join(flow.SetReadDeadline(time.Time{}), flow.SetWriteDeadline(time.Time{})); err != nil && !errors.Is(err, http.ErrNotSupported) {
+			return err
+		}
+		return next(c)
+	}
+}
+
 // alone runs what a request computes as one job of the pool.
 func (s *Server) alone(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {

@@ -15,11 +15,14 @@ import (
 	"runtime"
 	"slices"
 	"strings"
+	"sync"
+	"sync/atomic"
 	"time"
 
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 
+	"cressa/copies"
 	"cressa/photos"
 	"cressa/workshop"
 )
@@ -50,8 +53,12 @@ type Server struct {
 	// hosts are the addresses it answers to.
 	hosts     map[string]bool
 	admission *admission
-	// photos is the folder of pictures.
+	// copier makes copies of the folder of the records and brings them back; photos are its pictures.
+	copier *copier
 	photos photos.Dir
+	// replaced tells that a copy is to take the records' place, end ends Serve for that.
+	replaced atomic.Bool
+	end      context.CancelFunc
 	// heavy lends the cores to what takes seconds.
 	heavy *pool
 	// background is what long work runs in, until finish ends it. Trials and sweeping are the
@@ -64,10 +71,10 @@ type Server struct {
 	judging chan struct{}
 }
 
-// New returns a server of the workshop, of its pictures and of the UI's built files. Log gets one
-// line a request.
-func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) *Server {
-	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, admission: &admission{door: door{now: time.Now}}, photos: pictures, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
+// New returns a server of the workshop, of the folder that its records and pictures are in, and of
+// the UI's built files. Log gets one line a request.
+func New(w *workshop.Workshop, folder copies.Folder, ui fs.FS, log *slog.Logger) *Server {
+	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, admission: &admission{door: door{now: time.Now}}, photos: folder.Pictures(), copier: &copier{folder: folder}, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
 	s.background, s.finish = context.WithCancel(context.Background())
 	s.trials, s.sweeping = newRelay[ToleranceLine](), newRelay[SweepLine]()
 	s.echo.Logger = log
@@ -102,6 +109,7 @@ func New(w *workshop.Workshop, pictures photos.Dir, ui fs.FS, log *slog.Logger) 
 	s.machineRoutes()
 	s.eventRoutes()
 	s.workshopRoutes()
+	s.copyRoutes()
 	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })
 	s.serveUI(ui)
 	return s
@@ -209,8 +217,8 @@ func (s *Server) OpenTo(n Network) {
 }
 
 // Serve listens until the context ends, then lets requests under way finish. Ready is
-// called with the address once it listens. It returns the first error of a listener, and
-// nil after an orderly end.
+// called with the address once it listens. It returns the first error of a listener, ErrReplaced
+// where a copy is to take the records' place, and nil after an orderly end.
 func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(net.Addr)) error {
 	s.answerTo(listener.Addr())
 	config := echo.StartConfig{
@@ -225,18 +233,18 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 	// One listener that fails ends all of them.
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
-	judged := make(chan struct{})
-	go func() {
-		defer close(judged)
-		s.judge(ctx)
-	}()
+	s.end = stop
+	var beside sync.WaitGroup
+	beside.Go(func() { s.judge(ctx) })
+	beside.Go(func() { s.copyInTime(ctx) })
 	defer func() {
 		stop()
-		<-judged
+		beside.Wait()
 		// Long work ends with the server; what it has kept is kept.
 		s.finish()
 		s.trials.working.Wait()
 		s.sweeping.working.Wait()
+		s.copier.working.Wait()
 	}()
 	ended := make(chan error)
 	for _, l := range s.admission.network.Listeners {
@@ -251,6 +259,9 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 	stop()
 	for range s.admission.network.Listeners {
 		err = errors.Join(err, <-ended)
+	}
+	if err == nil && s.replaced.Load() {
+		return ErrReplaced
 	}
 	return err
 }

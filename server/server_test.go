@@ -20,10 +20,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/copies"
 	"cressa/core/diagram"
 	"cressa/demo"
 	"cressa/internal/ceiling"
-	"cressa/photos"
 	"cressa/server"
 	"cressa/sqlite"
 	"cressa/workshop"
@@ -42,7 +42,7 @@ type client struct {
 
 func start(t testing.TB) client {
 	t.Helper()
-	return serve(t, filepath.Join(t.TempDir(), "records.db"))
+	return serve(t, filepath.Join(t.TempDir(), copies.Records))
 }
 
 // serve serves the workshop of a file.
@@ -62,7 +62,7 @@ func serveWith(t testing.TB, file string) (client, *server.Server) {
 	listener, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	ended := make(chan error, 1)
-	s := server.New(w, photos.Dir(t.TempDir()), page, slog.New(slog.DiscardHandler))
+	s := server.New(w, copies.Folder(filepath.Dir(file)), page, slog.New(slog.DiscardHandler))
 	go func() { ended <- s.Serve(ctx, listener, func(net.Addr) {}) }()
 	t.Cleanup(func() {
 		stop()

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/copies"
 	"cressa/core/diagram"
 	"cressa/demo"
 	"cressa/server"
@@ -235,7 +236,7 @@ func TestAStoneIsCutOverTheWire(t *testing.T) {
 
 // A record that cannot be read, or solved, is missing nowhere but at its own address.
 func TestARecordThatCannotBeReadTakesNoListAway(t *testing.T) {
-	file := filepath.Join(t.TempDir(), "records.db")
+	file := filepath.Join(t.TempDir(), copies.Records)
 	require.NoError(t, demo.Fill(t.Context(), file, time.Now()))
 	db, err := sql.Open("sqlite", file)
 	require.NoError(t, err)

@@ -14,6 +14,8 @@ import (
 type Described struct {
 	Schema                   int
 	Stones, Diagrams, Events int
+	// Bytes is the size of the file.
+	Bytes int64
 	// Photos are the hashes of the pictures that are shown, sorted.
 	Photos []string
 	// First and Last are when the log begins and ends, zero where it is empty.
@@ -30,12 +32,23 @@ func Describe(ctx context.Context, file string) (Described, error) {
 	if err := look(ctx, file); err != nil {
 		return out, err
 	}
+	return Summarise(ctx, file)
+}
+
+// Summarise is Describe for a file that is known to be whole.
+func Summarise(ctx context.Context, file string) (Described, error) {
+	var out Described
+	info, err := os.Stat(file)
+	if err != nil {
+		return out, err
+	}
 	db, err := connect(file, url.Values{"mode": {"ro"}, "_pragma": {pragmas}})
 	if err != nil {
 		return out, err
 	}
 	s := &Store{db: db, file: file, reads: true}
 	out, err = s.describe(ctx)
+	out.Bytes = info.Size()
 	return out, errors.Join(err, db.Close())
 }
 

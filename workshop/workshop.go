@@ -51,6 +51,7 @@ type Workshop struct {
 	*Preferences
 	*Access
 	*Requests
+	*Copying
 }
 
 // Store is all that the workshop keeps. A method that returns without error has put its
@@ -66,6 +67,7 @@ type Store interface {
 	PreferenceStore
 	AccessStore
 	RequestStore
+	CopyingStore
 }
 
 // Transactions runs what belongs together.
@@ -91,7 +93,7 @@ func NewDrawn(store Store, now func() time.Time, random io.Reader) *Workshop {
 	return &Workshop{
 		Library: library, Journal: journal, Preferences: preferences,
 		Stones: &Stones{store: store, library: library, journal: journal, preferences: preferences, origin: from},
-		Access: &Access{store, from}, Requests: &Requests{store, from},
+		Access: &Access{store, from}, Requests: &Requests{store, from}, Copying: &Copying{store, from},
 	}
 }
 

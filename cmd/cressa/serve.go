@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
+	"strings"
 	"syscall"
 	"time"
 
@@ -17,7 +18,6 @@ import (
 
 	"cressa/copies"
 	"cressa/demo"
-	"cressa/photos"
 	"cressa/server"
 	"cressa/sqlite"
 	"cressa/ui"
@@ -121,7 +121,7 @@ func defaultData() (string, error) {
 
 // serve runs the application until it is told to stop. Prepare may fill the
 // records before the first request.
-func serve(c *cobra.Command, at where, data string, prepare func(context.Context, *workshop.Workshop) error, about string) (err error) {
+func serve(c *cobra.Command, at where, data string, prepare func(context.Context, *workshop.Workshop) error, about string) error {
 	if err := at.check(); err != nil {
 		return err
 	}
@@ -130,20 +130,34 @@ func serve(c *cobra.Command, at where, data string, prepare func(context.Context
 	if err := os.MkdirAll(data, 0o700); err != nil {
 		return fail("%v; name another folder with --data", err)
 	}
+	if err := private(data); err != nil {
+		return fail("%v", err)
+	}
+	for {
+		err := serveRecords(ctx, c, &at, data, prepare, about)
+		if !errors.Is(err, server.ErrReplaced) {
+			return err
+		}
+		about = "A copy has taken the place of the records; those from before are kept in " + data
+	}
+}
+
+// serveRecords serves the records of a folder until it is told to stop, or until a copy is to take
+// their place. The address that it gets stands in at then.
+func serveRecords(ctx context.Context, c *cobra.Command, at *where, data string, prepare func(context.Context, *workshop.Workshop) error, about string) (err error) {
+	if err := finish(data); err != nil {
+		return fail("%v", err)
+	}
+	release, err := hold(data, false)
+	if err != nil {
+		return fail("%v", err)
+	}
+	defer func() { err = errors.Join(err, release()) }()
 	listener, err := net.Listen("tcp", at.addr)
 	if err != nil {
 		return fail("%v; stop what runs there, or choose another port with --addr", err)
 	}
-	release, err := hold(data, false)
-	if err != nil {
-		return errors.Join(fail("%v", err), listener.Close())
-	}
-	defer func() { err = errors.Join(err, release()) }()
-	// A copy that was being brought back when the program was killed takes its place now.
-	folder := copies.Folder(data)
-	if _, err := folder.Finish(); err != nil {
-		return errors.Join(fail("%v", err), listener.Close())
-	}
+	at.addr = listener.Addr().String()
 	store, err := sqlite.Open(ctx, filepath.Join(data, databaseFile))
 	if err != nil {
 		return errors.Join(fail("%v", err), listener.Close())
@@ -157,19 +171,55 @@ func serve(c *cobra.Command, at where, data string, prepare func(context.Context
 		return errors.Join(fail("%v", err), listener.Close())
 	}
 	log := slog.New(slog.NewTextHandler(c.ErrOrStderr(), nil))
-	s := server.New(w, photos.Dir(filepath.Join(data, photoFolder)), ui.Files(), log)
+	s := server.New(w, copies.Folder(data), ui.Files(), log)
 	if at.lan {
-		_, port, _ := net.SplitHostPort(listener.Addr().String())
+		_, port, _ := net.SplitHostPort(at.addr)
 		network, err := server.ListenOnNetwork(at.lanAddr, port, at.cert, at.key)
 		if err != nil {
 			return errors.Join(fail("--lan: %v", err), listener.Close())
 		}
 		s.OpenTo(network)
 	}
-	if err := s.Serve(ctx, listener, announce(c.OutOrStdout(), about, s.Invitation())); err != nil {
+	err = s.Serve(ctx, listener, announce(c.OutOrStdout(), about, s.Invitation()))
+	if err != nil && !errors.Is(err, server.ErrReplaced) {
 		return fail("%v", err)
 	}
-	return nil
+	return err
+}
+
+// finish puts a copy that was taken out in the place of the records, also where the program was
+// killed over that.
+func finish(data string) error {
+	folder := copies.Folder(data)
+	if !folder.Pending() {
+		return folder.Tidy()
+	}
+	release, err := hold(data, true)
+	if err != nil {
+		return err
+	}
+	_, err = folder.Finish()
+	return errors.Join(err, release())
+}
+
+// private shuts others out of a folder that an older version left open to them, where nothing else
+// is in it.
+func private(data string) error {
+	entries, err := os.ReadDir(data)
+	if err != nil {
+		return err
+	}
+	for _, e := range entries {
+		ours := e.Name() == photoFolder || e.Name() == copies.Beside || strings.HasPrefix(e.Name(), "cressa.") || strings.HasPrefix(e.Name(), "replaced-")
+		if !ours {
+			return nil
+		}
+	}
+	info, err := os.Stat(data)
+	if err != nil || info.Mode().Perm()&0o077 == 0 {
+		return err
+	}
+	return os.Chmod(data, 0o700)
 }
 
 func announce(out io.Writer, about, invitation string) func(net.Addr) {

@@ -22,6 +22,12 @@ CREATE TABLE requests (
 ) STRICT;
 CREATE INDEX requests_at ON requests (at);
 
+-- When copies are made and what became of the last, as one document.
+CREATE TABLE copying (
+    id       INTEGER PRIMARY KEY CHECK (id = 1),
+    document TEXT    NOT NULL
+) STRICT;
+
 -- Rows that a repair took out of their tables, as JSON.
 CREATE TABLE set_aside (
     id         INTEGER PRIMARY KEY,
@@ -32,5 +38,6 @@ CREATE TABLE set_aside (
 
 -- +goose Down
 DROP TABLE set_aside;
+DROP TABLE copying;
 DROP TABLE requests;
 DROP TABLE guard;

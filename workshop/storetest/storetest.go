@@ -34,6 +34,7 @@ func Run(t *testing.T, open func(*testing.T) workshop.Store) {
 		"settings":                              settings,
 		"devices":                               devices,
 		"requests":                              requests,
+		"copies":                                copying,
 	} {
 		t.Run(name, func(t *testing.T) { test(t, t.Context(), open(t)) })
 	}
@@ -164,4 +165,21 @@ func requests(t *testing.T, ctx context.Context, s workshop.Store) {
 	require.NoError(t, s.DropRequests(ctx, time.Now().Add(time.Hour)))
 	_, err = s.Answer(ctx, "plan a stone")
 	require.ErrorIs(t, err, workshop.ErrNotFound)
+}
+
+func copying(t *testing.T, ctx context.Context, s workshop.Store) {
+	_, err := s.CopyState(ctx)
+	require.ErrorIs(t, err, workshop.ErrNotFound)
+	for _, state := range []workshop.CopyState{
+		{Plan: workshop.CopyPlan{Every: workshop.Weekly, Folder: "/mnt/stick", Keep: 3}, Last: now, LastFile: "a.zip"},
+		{Plan: workshop.UsualCopies, Failed: "the disk is full", FailedAt: now},
+	} {
+		require.NoError(t, s.SaveCopyState(ctx, state))
+		back, err := s.CopyState(ctx)
+		require.NoError(t, err)
+		assert.Equal(t, state, back)
+	}
+	name, err := s.Lineage(ctx)
+	require.NoError(t, err)
+	assert.Len(t, name, 32)
 }

@@ -20,6 +20,9 @@ export const ranges = {
   Choices: {
     gear: { min: 1, max: 360, whole: true },
   },
+  CopyPlan: {
+    keep: { min: 1, max: 365, whole: true },
+  },
   FindAngleRequest: {
     tier: { min: 0, max: 399, whole: true },
     width: { min: 0.1, max: 500 },

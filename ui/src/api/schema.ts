@@ -55,6 +55,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The copies, and when they are made */
+        get: operations["listCopies"];
+        put?: never;
+        /** Make a copy now */
+        post: operations["makeCopy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/copies/job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Stop the copy that is made or brought back */
+        delete: operations["stopCopy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/copies/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say when copies are made, and where to */
+        put: operations["planCopies"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/copies/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a copy in the place of the records, which are kept */
+        post: operations["bringBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices": {
         parameters: {
             query?: never;
@@ -616,6 +685,23 @@ export interface paths {
         };
         /** The material table */
         get: operations["listMaterials"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the owner should look after */
+        get: operations["getNotices"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1442,6 +1528,48 @@ export interface components {
             /** @enum {string} */
             visiting: "written" | "round" | "pairs";
         };
+        CopiesPage: {
+            copies: components["schemas"]["CopyLine"][];
+            failed: string;
+            failedAt: string | null;
+            job: components["schemas"]["CopyJob"];
+            last: string | null;
+            now: components["schemas"]["CopyLine"];
+            plan: components["schemas"]["CopyPlan"];
+            records: string;
+            shelf: string;
+        };
+        CopyJob: {
+            done: number;
+            /** @enum {string} */
+            ended: "complete" | "stopped" | "failed" | "";
+            problem: string;
+            total: number;
+            /** @enum {string} */
+            what: "copy" | "restore" | "";
+        };
+        CopyLine: {
+            bytes: number;
+            diagrams: number;
+            events: number;
+            lastEntry: string | null;
+            /** Format: date-time */
+            made: string;
+            name: string;
+            photos: number;
+            problem: string;
+            stones: number;
+        };
+        CopyNotice: {
+            failed: string;
+            last: string | null;
+        };
+        CopyPlan: {
+            /** @enum {string} */
+            every: "never" | "day" | "week";
+            folder: string;
+            keep: number;
+        };
         Device: {
             id: string;
             name: string;
@@ -2074,6 +2202,10 @@ export interface components {
             tier: string;
             tooth: number;
         };
+        Notices: {
+            copies: components["schemas"]["CopyNotice"] | null;
+            wrong: components["schemas"]["WrongCodes"] | null;
+        };
         OptionalTier: {
             cuts: boolean;
             tier: number;
@@ -2534,7 +2666,7 @@ export interface components {
             asked: components["schemas"]["SweepRequest"] | null;
             done: number;
             /** @enum {string} */
-            ended: "complete" | "stopped" | "failed";
+            ended: "complete" | "stopped" | "failed" | "";
             kept: components["schemas"]["SweepHead"] | null;
             points: components["schemas"]["SweptPoint"][];
             presentX: number;
@@ -2653,7 +2785,7 @@ export interface components {
             asked: components["schemas"]["ToleranceRequest"] | null;
             done: number;
             /** @enum {string} */
-            ended: "complete" | "stopped" | "failed";
+            ended: "complete" | "stopped" | "failed" | "";
             result: components["schemas"]["ToleranceResult"] | null;
             total: number;
         };
@@ -2860,6 +2992,149 @@ export interface operations {
             };
         };
     };
+    listCopies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CopiesPage"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    makeCopy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopCopy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planCopies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyPlan"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bringBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listDevices: {
         parameters: {
             query?: never;
@@ -3043,11 +3318,11 @@ export interface operations {
                 ratioFrom?: number;
                 ratioTo?: number;
                 suits?: string;
-                level?: "easy" | "moderate" | "demanding" | "hard";
+                level?: "easy" | "moderate" | "demanding" | "hard" | "";
                 cuttable?: boolean;
                 kept?: boolean;
                 deleted?: boolean;
-                sort?: "name" | "facets" | "ratio" | "difficulty" | "fit";
+                sort?: "name" | "facets" | "ratio" | "difficulty" | "fit" | "";
                 after?: string;
                 limit?: number;
             };
@@ -4176,6 +4451,35 @@ export interface operations {
             };
         };
     };
+    getNotices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Notices"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pair: {
         parameters: {
             query?: never;
@@ -4801,7 +5105,7 @@ export interface operations {
         parameters: {
             query?: {
                 text?: string;
-                state?: "planned" | "cutting" | "cut" | "finished";
+                state?: "planned" | "cutting" | "cut" | "finished" | "";
                 after?: string;
                 limit?: number;
             };
