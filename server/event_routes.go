@@ -24,6 +24,9 @@ type EventsAfter struct {
 
 // EventList is a part of a log in the order in which it arrived.
 type EventList struct {
+	// Records names the records that the log is of: those that a copy has brought back are others,
+	// and their logs may hold less.
+	Records string  `json:"records"`
 	Events []Event `json:"events"`
 	// More tells that the log goes on after them.
 	More bool `json:"more"`
@@ -47,6 +50,10 @@ func (s *Server) eventsAfter(c *echo.Context, in EventsAfter) (EventList, error)
 	if _, err := s.workshop.WorkState(ctx, in.ID); err != nil {
 		return EventList{}, err
 	}
+	records, err := s.workshop.Lineage(ctx)
+	if err != nil {
+		return EventList{}, err
+	}
 	events, err := s.workshop.EventsAfter(ctx, in.ID, in.After, mostEvents)
-	return EventList{Events: each(events, eventView), More: len(events) == mostEvents}, err
+	return EventList{Records: records, Events: each(events, eventView), More: len(events) == mostEvents}, err
 }

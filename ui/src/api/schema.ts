@@ -1734,6 +1734,7 @@ export interface components {
         EventList: {
             events: components["schemas"]["Event"][];
             more: boolean;
+            records: string;
         };
         EventsRequest: {
             events: components["schemas"]["SentEvent"][];

@@ -79,6 +79,24 @@ export class Kept extends Dexie {
     return (await this.singles.get(`reach/${stream}`))?.value as number | undefined;
   }
 
+  /**
+   * Notes which records the server has. Where they are others than before, because a copy was
+   * brought back, what the server held is forgotten, and what only this browser has stays. Returns
+   * whether that was so.
+   */
+  async replaced(records: string): Promise<boolean> {
+    return this.transaction('rw', this.events, this.singles, this.works, async () => {
+      const known = (await this.singles.get('records'))?.value;
+      if (known === records) return false;
+      await this.singles.put({ key: 'records', value: records });
+      if (known === undefined) return false;
+      await this.events.where('held').equals(0).delete();
+      await this.singles.where('key').startsWith('reach/').delete();
+      await this.works.clear();
+      return true;
+    });
+  }
+
   /** Logs, the IDs of what only this browser has, and what was refused, all of one moment. */
   read(streams: readonly string[]) {
     return this.transaction('r', this.events, this.refused, this.singles, async () => {

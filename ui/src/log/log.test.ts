@@ -23,6 +23,7 @@ class FakeServer implements Server {
   refuses = new Set<string>();
   /** Answers only about so many of what it is sent. */
   names = Infinity;
+  records = 'first';
 
   async send(events: readonly LogEvent[]): Promise<Answer[]> {
     this.posts.push(events.map((e) => e.id));
@@ -46,6 +47,7 @@ class FakeServer implements Server {
   async after(_: string, seq: number) {
     this.fail();
     return {
+      records: this.records,
       events: this.stored.filter((e) => e.seq > seq).map((e) => fromServer(e as never)),
       more: false,
     };
@@ -199,6 +201,24 @@ describe('a bench never forgets', () => {
     await tab.sender.catchUp(work, stream);
     await tab.settled(['f8', 'f9']);
     expect(after.mock.calls.map(([, seq]) => seq)).toEqual([0, 1]);
+  });
+
+  test('where a copy was brought back its log counts, and what only this browser has stays', async () => {
+    server.stored.push({ ...elsewhere('f8'), seq: 1 }, { ...elsewhere('f9'), seq: 2 });
+    const tab = new Tab(name, server);
+    await tab.sender.catchUp(work, stream);
+    await tab.settled(['f8', 'f9']);
+    server.down = 'away';
+    tab.log.add(stream, [tick('f1')]);
+    await tab.settled(['f1', 'f8', 'f9']);
+    server.down = false;
+    server.records = 'brought back';
+    server.stored.length = 0;
+    server.stored.push({ ...elsewhere('f7'), seq: 1 });
+    await tab.sender.catchUp(work, stream);
+    await tab.settled(['f1', 'f7']);
+    await tab.sender.send();
+    await vi.waitFor(() => expect(server.stored.length).toBe(2));
   });
 
   test('a clock that is set back changes no order', async () => {

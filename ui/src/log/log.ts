@@ -147,6 +147,17 @@ export class Log {
     });
   }
 
+  /** Notes which records the server has, and returns whether they took the place of others. */
+  async replaced(records: string): Promise<boolean> {
+    let others = false;
+    await this.inTurn(async () => {
+      // A browser that keeps nothing has nothing of other records either, once it was reloaded.
+      others = await this.kept.replaced(records).catch(() => false);
+      if (others) await this.changed([...this.streams.keys()]);
+    });
+    return others;
+  }
+
   /** Up to which place the server's log of a stream is here without a gap. */
   async reachOf(stream: string): Promise<number> {
     return (await this.kept.reachOf(stream).catch(() => undefined)) ?? 0;

@@ -16,8 +16,11 @@ export type Alone = (f: () => Promise<void>) => Promise<void>;
 /** How the server is asked. */
 export interface Server {
   send: (events: readonly LogEvent[]) => Promise<Answer[]>;
-  /** The entries of a stream after a place, and whether there are more. */
-  after: (workId: string, seq: number) => Promise<{ events: LogEvent[]; more: boolean }>;
+  /** The entries of a stream after a place, whether there are more, and which records they are of. */
+  after: (
+    workId: string,
+    seq: number,
+  ) => Promise<{ records: string; events: LogEvent[]; more: boolean }>;
 }
 
 export interface Answer {
@@ -53,7 +56,7 @@ export const realServer: Server = {
         signal: AbortSignal.timeout(patience),
       }),
     );
-    return { events: got.events.map(fromServer), more: got.more };
+    return { records: got.records, events: got.events.map(fromServer), more: got.more };
   },
 };
 
@@ -130,6 +133,8 @@ export class Sender {
   async catchUp(workId: string, stream: string): Promise<void> {
     for (let more = true; more;) {
       const got = await this.server.after(workId, await this.log.reachOf(stream));
+      // Where a copy was brought back, nothing is after a place in the log that was there before.
+      if (await this.log.replaced(got.records)) continue;
       await this.log.merge(stream, got.events);
       more = got.more;
     }

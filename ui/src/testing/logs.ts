@@ -17,6 +17,7 @@ export function serveLogs() {
       'GET /api/works/': (_: never, path: string) => ({
         events: stored.filter((e) => path === `/api/works/${e.stream.split('/')[1]}/events`),
         more: false,
+        records: 'first',
       }),
     },
   };

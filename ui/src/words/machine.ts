@@ -1,3 +1,4 @@
+import { copyWords } from './copies';
 import { deviceWords } from './devices';
 
 /** What is said of machines, habits and materials. */
@@ -7,11 +8,13 @@ export const machineWords = {
     habits: 'Habits',
     materials: 'Materials',
     devices: deviceWords.tab,
+    copies: copyWords.tab,
   },
   lead: {
     machines: 'What your machines can set. Plans, the bench and the sheet respect it.',
     habits: 'How you like to work. New plans begin with the default ones.',
     devices: deviceWords.lead,
+    copies: copyWords.lead,
     materials: 'What is cut here. The table is for planning; a stone in hand is measured.',
   },
   name: 'Name',

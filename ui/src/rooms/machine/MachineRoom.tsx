@@ -19,6 +19,7 @@ import { angle } from '../../words/numbers';
 import { machineWords as m } from '../../words/machine';
 import { w } from '../../words/words';
 import { lapLines } from '../../parts/work/lapUse';
+import { CopiesDesk } from './CopiesDesk';
 import { DevicesDesk } from './DevicesDesk';
 import { HabitFields } from './HabitFields';
 import { MachineFields } from './MachineFields';
@@ -98,6 +99,7 @@ function SettingsDesk({ settings }: { settings: Settings }) {
           </Several>
         )}
         {tab === 'devices' && <DevicesDesk />}
+        {tab === 'copies' && <CopiesDesk />}
         {tab === 'materials' && (
           <MaterialsDesk
             own={draft.materials}

@@ -4,14 +4,17 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { StoneLine, Today } from '../../api/client';
+import { noticesQuery } from '../../api/copies';
 import { settingsQuery } from '../../api/settings';
 import { scriptQuery, todayQuery } from '../../api/stones';
-import { Await, Empty, PageHead } from '../../parts/Page';
+import { Await, Care, Empty, PageHead } from '../../parts/Page';
 import { vec } from '../../parts/stone/geometry';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { useStoneLog } from '../../parts/work/useStoneLog';
-import { angle, dayOf } from '../../words/numbers';
+import { copyWords } from '../../words/copies';
+import { deviceWords } from '../../words/devices';
+import { angle, dayOf, moment } from '../../words/numbers';
 import { repairWords } from '../../words/repairs';
 import { w } from '../../words/words';
 import { aboutOf, pathOf, titleOf } from '../../parts/work/naming';
@@ -37,9 +40,39 @@ export function TodayRoom() {
         </Button>
       </PageHead>
       {settings.data && !settings.data.answered && <FirstOpening settings={settings.data} />}
+      <Notices />
       <Await query={today}>{(t) => <Bench today={t} />}</Await>
     </>
   );
+}
+
+/** What the owner should look after, with the way there. */
+function Notices() {
+  const { data } = useQuery(noticesQuery);
+  const { copies, wrong } = data ?? {};
+  const lines = [
+    copies && {
+      text:
+        copies.failed === ''
+          ? copyWords.onToday.old(copies.last ? moment(copies.last) : '')
+          : copyWords.onToday.failed(copies.failed),
+      to: 'copies',
+      look: copyWords.onToday.look,
+    },
+    wrong && {
+      text: deviceWords.wrong(wrong.count, moment(wrong.last)),
+      to: 'devices',
+      look: copyWords.onToday.wrong,
+    },
+  ].filter((l) => !!l);
+  return lines.map((l) => (
+    <Box key={l.to} sx={{ px: 6, pt: 3, display: 'flex', gap: 4, alignItems: 'center' }}>
+      <Care grave>{l.text}</Care>
+      <Button component={Link} to={`/machine?show=${l.to}`}>
+        {l.look}
+      </Button>
+    </Box>
+  ));
 }
 
 function Bench({ today: t }: { today: Today }) {

@@ -1,0 +1,219 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import {
+  bringBack,
+  copiesQuery,
+  isAtIt,
+  makeCopy,
+  planCopies,
+  stopCopy,
+  takeCopy,
+  type CopiesPage,
+  type CopyLine,
+} from '../../api/copies';
+import { ranges } from '../../api/ranges';
+import { NumberField } from '../../parts/fields/NumberField';
+import { PickField } from '../../parts/fields/PickField';
+import { Refusal } from '../../parts/forms/Refusal';
+import { useNotice } from '../../parts/notice';
+import { Await, Care } from '../../parts/Page';
+import { ProgressLine } from '../../parts/ProgressLine';
+import { Sheet } from '../../parts/Sheet';
+import { copyWords as c } from '../../words/copies';
+import { moment } from '../../words/numbers';
+
+/** Copies of everything: those that there are, when they are made, and how one is brought back. */
+export function CopiesDesk() {
+  const page = useQuery(copiesQuery);
+  useReplaced(page.data);
+  return <Await query={page}>{(p) => <Copies page={p} />}</Await>;
+}
+
+/** Loads the page anew once other records have taken the place of those that it was opened with. */
+function useReplaced(page: CopiesPage | undefined) {
+  const began = useRef<string>(undefined);
+  useEffect(() => {
+    if (!page) return;
+    began.current ??= page.records;
+    if (page.records !== began.current) location.reload();
+  }, [page]);
+}
+
+function Copies({ page }: { page: CopiesPage }) {
+  const say = useNotice();
+  const make = useMutation(makeCopy);
+  const take = useMutation(takeCopy);
+  const back = useMutation(bringBack);
+  const [chosen, setChosen] = useState<CopyLine>();
+  const input = useRef<HTMLInputElement>(null);
+  const busy = isAtIt(page) || take.isPending || back.isPending;
+  return (
+    <>
+      <Typography>{page.last ? c.last(moment(page.last)) : c.none}</Typography>
+      {page.failed !== '' && (
+        <Care grave>{c.failed(page.failed, page.failedAt ? moment(page.failedAt) : '')}</Care>
+      )}
+      <Box sx={{ display: 'flex', gap: 3, my: 3, flexWrap: 'wrap' }}>
+        <Button variant="contained" disabled={busy} onClick={() => make.mutate()}>
+          {c.now}
+        </Button>
+        <Button disabled={busy} onClick={() => input.current?.click()}>
+          {c.take}
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          accept=".zip,application/zip"
+          hidden
+          aria-label={c.take}
+          onChange={(e) => {
+            const [file] = e.target.files ?? [];
+            e.target.value = '';
+            if (file) take.mutate(file, { onSuccess: () => say({ text: c.taken }) });
+          }}
+        />
+      </Box>
+      <Job page={page} />
+      <Refusal error={make.error ?? take.error ?? back.error} />
+      <Sheet head={[...Object.values(c.head), '', '']} fold={900}>
+        <Line line={page.now} name={c.present} />
+        {page.copies.map((k) => (
+          <Line key={k.name} line={k} name={moment(k.made)}>
+            <Button
+              aria-label={c.bringBackOf(moment(k.made))}
+              disabled={busy || k.problem !== ''}
+              onClick={() => setChosen(k)}
+            >
+              {c.bringBack}
+            </Button>
+            <Button
+              component="a"
+              href={`/api/copies/${encodeURIComponent(k.name)}/file`}
+              aria-label={c.downloadOf(moment(k.made))}
+            >
+              {c.download}
+            </Button>
+          </Line>
+        ))}
+      </Sheet>
+      <Plan page={page} />
+      {chosen && (
+        <Dialog open onClose={() => setChosen(undefined)} maxWidth="md">
+          <DialogTitle>{c.asks(moment(chosen.made))}</DialogTitle>
+          <DialogContent>
+            <Typography sx={{ mb: 3 }}>{c.wouldReplace}</Typography>
+            <Sheet head={[...Object.values(c.head), '']}>
+              <Line line={chosen} name={moment(chosen.made)} />
+              <Line line={page.now} name={c.present} />
+            </Sheet>
+            <Typography sx={{ mt: 3, maxWidth: 560 }}>{c.isKept}</Typography>
+          </DialogContent>
+          <DialogActions>
+            <Button onClick={() => setChosen(undefined)}>{c.cancel}</Button>
+            <Button
+              variant="contained"
+              onClick={() => {
+                back.mutate(chosen.name);
+                setChosen(undefined);
+              }}
+            >
+              {c.replace}
+            </Button>
+          </DialogActions>
+        </Dialog>
+      )}
+    </>
+  );
+}
+
+/** What a copy holds, or the records do now. */
+function Line(props: { line: CopyLine; name: string; children?: React.ReactNode }) {
+  const { line: l, name, children } = props;
+  if (l.problem !== '')
+    return (
+      <tr>
+        <th scope="row">{name}</th>
+        <td colSpan={5}>{l.problem}</td>
+        <td className="figure">{c.bytes(l.bytes)}</td>
+        <td>{children}</td>
+      </tr>
+    );
+  return (
+    <tr>
+      <th scope="row">{name}</th>
+      <td className="figure">{l.lastEntry && moment(l.lastEntry)}</td>
+      <td className="figure">{l.stones}</td>
+      <td className="figure">{l.diagrams}</td>
+      <td className="figure">{l.events}</td>
+      <td className="figure">{l.photos}</td>
+      <td className="figure">{c.bytes(l.bytes)}</td>
+      <td>{children}</td>
+    </tr>
+  );
+}
+
+/** The copy that is made or brought back just now, or what became of the last. */
+function Job({ page: { job } }: { page: CopiesPage }) {
+  const stop = useMutation(stopCopy);
+  if (job.what === '' || job.ended === 'complete')
+    return job.what === 'restore' ? <Care>{c.replacing}</Care> : null;
+  if (job.ended === 'stopped') return <Care>{c.stopped}</Care>;
+  if (job.ended === 'failed') return <Care grave>{c.jobFailed(job.problem)}</Care>;
+  const text = job.what === 'copy' ? c.making : c.bringing;
+  return (
+    <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', maxWidth: 560 }}>
+      <Box sx={{ flex: 1 }}>
+        <ProgressLine done={job.done} total={job.total} text={text} />
+      </Box>
+      <Button onClick={() => stop.mutate()}>{c.stop}</Button>
+    </Box>
+  );
+}
+
+/** When copies are made, and where to. */
+function Plan({ page }: { page: CopiesPage }) {
+  const say = useNotice();
+  const save = useMutation(planCopies);
+  const [plan, setPlan] = useState(page.plan);
+  const dirty = JSON.stringify(plan) !== JSON.stringify(page.plan);
+  return (
+    <Box sx={{ mt: 6 }}>
+      <Box sx={{ display: 'flex', gap: 4, flexWrap: 'wrap', alignItems: 'flex-start' }}>
+        <PickField
+          label={c.every}
+          value={plan.every}
+          options={c.everys}
+          onChange={(every) => setPlan({ ...plan, every: every as typeof plan.every })}
+        />
+        <NumberField
+          label={c.keep}
+          {...ranges.CopyPlan.keep}
+          value={plan.keep}
+          onChange={(keep) => setPlan({ ...plan, keep })}
+        />
+        <TextField
+          label={c.folder}
+          value={plan.folder}
+          helperText={c.folderHelp(page.shelf)}
+          onChange={(e) => setPlan({ ...plan, folder: e.target.value.trim() })}
+          sx={{ flex: '1 1 320px', maxWidth: 560 }}
+        />
+        <Button
+          disabled={!dirty || save.isPending}
+          onClick={() => save.mutate(plan, { onSuccess: () => say({ text: c.saved }) })}
+        >
+          {c.save}
+        </Button>
+      </Box>
+      <Refusal error={save.error} />
+    </Box>
+  );
+}
