@@ -1,4 +1,4 @@
-.PHONY: demo build test bench lint screenshots contract ui chromium clean
+.PHONY: demo build test bench fuzz torture lint screenshots contract ui chromium clean
 
 # npm's lock file is the one source of what node_modules holds.
 ui/node_modules/.package-lock.json: ui/package-lock.json
@@ -27,6 +27,17 @@ chromium:
 
 bench:
 	go test -run '^$$' -bench . -benchmem ./...
+
+# The readers of strangers' files, twelve minutes each: an hour.
+FUZZTIME := 12m
+
+fuzz:
+	sh scripts/fuzz.sh $(FUZZTIME)
+
+# A thousand kills, and copies of ten thousand stones.
+torture: chromium ui
+	go test -count=1 -timeout 4h ./e2e -run 'UnderKills|ATabThatIsKilled' -kills 1000
+	go test -count=1 -timeout 2h ./copies -run TestWhatIsCopiedComesBack -stones 10000
 
 GOLANGCI := github.com/golangci/golangci-lint/v2/cmd/golangci-lint@v2.15.0
 

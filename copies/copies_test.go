@@ -6,6 +6,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"flag"
 	"image"
 	"image/jpeg"
 	"io"
@@ -26,6 +27,8 @@ import (
 	"cressa/sqlite"
 	"cressa/workshop"
 )
+
+var stones = flag.Int("stones", 12, "how many stones are copied and come back")
 
 // drawn makes a folder of records with three photos.
 func drawn(t *testing.T, stones int) copies.Folder {
@@ -96,7 +99,7 @@ func restore(ctx context.Context, f copies.Folder, file string) (kept string, er
 }
 
 func TestWhatIsCopiedComesBack(t *testing.T) {
-	from := drawn(t, 12)
+	from := drawn(t, *stones)
 	want := told(t, string(from))
 	file := filepath.Join(t.TempDir(), "all.cressa.zip")
 	var steps []int64
@@ -109,7 +112,7 @@ func TestWhatIsCopiedComesBack(t *testing.T) {
 	assert.NotEmpty(t, steps)
 	info, err := os.Stat(file)
 	require.NoError(t, err)
-	assert.Equal(t, copies.Contents{Schema: sqlite.Schema(), Stones: 12, Diagrams: 4, Events: 480, Photos: 3, Bytes: info.Size()}, m.Contents)
+	assert.Equal(t, copies.Contents{Schema: sqlite.Schema(), Stones: *stones, Diagrams: 4, Events: 40 * *stones, Photos: 3, Bytes: info.Size()}, m.Contents)
 	assert.Equal(t, os.FileMode(0o600), info.Mode().Perm())
 	assert.WithinDuration(t, time.Now(), m.Made, time.Minute)
 	read, err := copies.Read(file)

@@ -27,7 +27,7 @@ type EventList struct {
 	// Records names the records that the log is of: those that a copy has brought back are others,
 	// and their logs may hold less.
 	Records string  `json:"records"`
-	Events []Event `json:"events"`
+	Events  []Event `json:"events"`
 	// More tells that the log goes on after them.
 	More bool `json:"more"`
 }

@@ -118,9 +118,7 @@ func New(w *workshop.Workshop, folder copies.Folder, ui fs.FS, log *slog.Logger)
 // keepToOwnPages keeps answers out of other sites' pages.
 func keepToOwnPages(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		head := c.Response().Header()
-		head.Set("Cross-Origin-Resource-Policy", "same-origin")
-		head.Set("Cross-Origin-Opener-Policy", "same-origin")
+		c.Response().Header().Set("Cross-Origin-Resource-Policy", "same-origin")
 		return next(c)
 	}
 }

@@ -54,12 +54,17 @@ func serve(t testing.TB, file string) client {
 
 func serveWith(t testing.TB, file string) (client, *server.Server) {
 	t.Helper()
+	return serveAt(t, file, "127.0.0.1:0")
+}
+
+func serveAt(t testing.TB, file, address string) (client, *server.Server) {
+	t.Helper()
 	ctx, stop := context.WithCancel(context.Background())
 	store, err := sqlite.Open(ctx, file)
 	require.NoError(t, err)
 	w := workshop.New(store, time.Now)
 	require.NoError(t, demo.FillLibrary(ctx, w))
-	listener, err := net.Listen("tcp", "127.0.0.1:0")
+	listener, err := net.Listen("tcp", address)
 	require.NoError(t, err)
 	ended := make(chan error, 1)
 	s := server.New(w, copies.Folder(filepath.Dir(file)), page, slog.New(slog.DiscardHandler))
@@ -144,6 +149,10 @@ func TestOnlyTheServedAddressAndItsOwnPagesAreAnswered(t *testing.T) {
 	c := start(t)
 	status, _, _ := c.send("GET", "/api/settings", "", func(r *http.Request) { r.Host = "elsewhere.example" })
 	assert.Equal(t, http.StatusMisdirectedRequest, status)
+	// Every address of this machine alone is its own.
+	other, _ := serveAt(t, filepath.Join(t.TempDir(), copies.Records), "127.0.0.5:0")
+	status, _, _ = other.send("GET", "/api/copies", "")
+	assert.Equal(t, http.StatusOK, status)
 	for _, foreign := range []map[string]string{
 		{"Origin": "http://elsewhere.example"}, {"Origin": strings.Replace(c.url, "http:", "https:", 1)}, {"Origin": "null"},
 		{"Sec-Fetch-Site": "cross-site"}, {"Sec-Fetch-Site": "same-site", "Sec-Fetch-Mode": "navigate"},

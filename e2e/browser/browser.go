@@ -16,6 +16,7 @@ import (
 	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/cdproto/inspector"
 	"github.com/chromedp/cdproto/log"
 	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/runtime"
@@ -148,6 +149,31 @@ func (p *Page) Before(script string) error {
 
 // Reload loads the page anew.
 func (p *Page) Reload() error { return p.Do(chromedp.Reload()) }
+
+// Crash ends the process that shows the page, as a browser that is killed does. Go opens another.
+func (p *Page) Crash() error {
+	ctx, done := context.WithCancel(p.ctx)
+	defer done()
+	crashed := make(chan struct{})
+	if _, err := chromedp.Call(ctx, inspector.Enable, cdp.Empty{}); err != nil {
+		return err
+	}
+	if err := chromedp.Listen(ctx, func(event any) {
+		if _, is := event.(*inspector.EventTargetCrashed); is {
+			close(crashed)
+		}
+	}); err != nil {
+		return err
+	}
+	// No answer comes from what is gone.
+	go func() { _, _ = chromedp.Call(ctx, page.Crash, cdp.Empty{}) }()
+	select {
+	case <-crashed:
+		return nil
+	case <-time.After(patience):
+		return errors.New("the page does not crash")
+	}
+}
 
 // Obstacles lists what keeps the browser from installing the page as an application.
 func (p *Page) Obstacles() ([]string, error) {

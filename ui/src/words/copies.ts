@@ -35,6 +35,7 @@ export const copyWords = {
     size: 'Size',
   },
   present: 'Now',
+  inCopy: 'In the copy',
   bringBack: 'Bring back',
   bringBackOf: (made: string) => `Bring back the copy of ${made}`,
   download: 'Download',

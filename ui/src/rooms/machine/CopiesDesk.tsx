@@ -83,7 +83,7 @@ function Copies({ page }: { page: CopiesPage }) {
       </Box>
       <Job page={page} />
       <Refusal error={make.error ?? take.error ?? back.error} />
-      <Sheet head={[...Object.values(c.head), '', '']} fold={900}>
+      <Sheet head={[...Object.values(c.head), '']} fold={900}>
         <Line line={page.now} name={c.present} />
         {page.copies.map((k) => (
           <Line key={k.name} line={k} name={moment(k.made)}>
@@ -110,9 +110,14 @@ function Copies({ page }: { page: CopiesPage }) {
           <DialogTitle>{c.asks(moment(chosen.made))}</DialogTitle>
           <DialogContent>
             <Typography sx={{ mb: 3 }}>{c.wouldReplace}</Typography>
-            <Sheet head={[...Object.values(c.head), '']}>
-              <Line line={chosen} name={moment(chosen.made)} />
-              <Line line={page.now} name={c.present} />
+            <Sheet head={['', c.inCopy, c.present]}>
+              {(['entry', 'stones', 'diagrams', 'entries', 'photos', 'size'] as const).map((k) => (
+                <tr key={k}>
+                  <td>{c.head[k]}</td>
+                  <td>{figuresOf(chosen)[k]}</td>
+                  <td>{figuresOf(page.now)[k]}</td>
+                </tr>
+              ))}
             </Sheet>
             <Typography sx={{ mt: 3, maxWidth: 560 }}>{c.isKept}</Typography>
           </DialogContent>
@@ -134,28 +139,35 @@ function Copies({ page }: { page: CopiesPage }) {
   );
 }
 
-/** What a copy holds, or the records do now. */
+/** What a copy holds, or the records do now, as people read it. */
+const figuresOf = (l: CopyLine) => ({
+  entry: l.lastEntry ? moment(l.lastEntry) : '',
+  stones: l.stones,
+  diagrams: l.diagrams,
+  entries: l.events,
+  photos: l.photos,
+  size: c.bytes(l.bytes),
+});
+
+/** A copy, or the records as they are now, in a row. */
 function Line(props: { line: CopyLine; name: string; children?: React.ReactNode }) {
   const { line: l, name, children } = props;
-  if (l.problem !== '')
-    return (
-      <tr>
-        <th scope="row">{name}</th>
-        <td colSpan={5}>{l.problem}</td>
-        <td className="figure">{c.bytes(l.bytes)}</td>
-        <td>{children}</td>
-      </tr>
-    );
+  const figures = Object.entries(figuresOf(l));
   return (
     <tr>
-      <th scope="row">{name}</th>
-      <td className="figure">{l.lastEntry && moment(l.lastEntry)}</td>
-      <td className="figure">{l.stones}</td>
-      <td className="figure">{l.diagrams}</td>
-      <td className="figure">{l.events}</td>
-      <td className="figure">{l.photos}</td>
-      <td className="figure">{c.bytes(l.bytes)}</td>
-      <td>{children}</td>
+      <td>{name}</td>
+      {l.problem === '' ? (
+        figures.map(([k, figure]) => (
+          <td key={k} className="figure">
+            {figure}
+          </td>
+        ))
+      ) : (
+        <td colSpan={figures.length}>{l.problem}</td>
+      )}
+      <td>
+        <Box sx={{ display: 'flex', gap: 2 }}>{children}</Box>
+      </td>
     </tr>
   );
 }
