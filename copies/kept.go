@@ -64,7 +64,7 @@ func (s Shelf) List() ([]Kept, error) {
 		if k.Manifest, bad = Read(path); bad != nil {
 			k.Problem = strings.TrimPrefix(bad.Error(), path+": ")
 			if info, err := f.Info(); err == nil {
-				k.Made, k.Manifest.Contents.Bytes = info.ModTime().UTC(), info.Size()
+				k.Made, k.Contents.Bytes = info.ModTime().UTC(), info.Size()
 			}
 		}
 		out = append(out, k)

@@ -3,6 +3,7 @@ package server_test
 import (
 	"bytes"
 	"context"
+	"errors"
 	"log/slog"
 	"net"
 	"net/http"
@@ -114,7 +115,7 @@ func TestACopyTakesTheRecordsPlaceWhileTheProgramRuns(t *testing.T) {
 				if closed := store.Close(); closed != nil {
 					return closed
 				}
-				if err != server.ErrReplaced {
+				if !errors.Is(err, server.ErrReplaced) {
 					return err
 				}
 				if _, err := copies.Folder(dir).Finish(); err != nil {

@@ -6,7 +6,7 @@ import (
 	"time"
 )
 
-// ErrRepeated: what a request asks for was done for the same request before.
+// ErrRepeated says that what a request asks for was done for the same request before.
 var ErrRepeated = errors.New("this request was made before")
 
 // KeepRequests is how long the name of a request is remembered.
