@@ -10,6 +10,7 @@ import (
 	"image"
 	"image/jpeg"
 	"io"
+	"io/fs"
 	"os"
 	"path/filepath"
 	"slices"
@@ -339,5 +340,41 @@ func TestACopyIsOfOneMoment(t *testing.T) {
 			require.NoError(t, err)
 			assert.Zero(t, len(devices)%2, "both or none")
 		})
+	}
+}
+
+// A shelf keeps the last copies that were made by plan, and touches nothing else.
+func TestOlderCopiesMakeRoom(t *testing.T) {
+	of := drawn(t, 1)
+	shelf := copies.Shelf(filepath.Join(t.TempDir(), "shelf"))
+	list, err := shelf.List()
+	require.NoError(t, err)
+	assert.Empty(t, list)
+	var names []string
+	for range 4 {
+		name, err := shelf.Add(t.Context(), of, 2, nil)
+		require.NoError(t, err)
+		names = append(names, name)
+		if len(names) == 1 {
+			// What somebody has called otherwise is not the program's to remove.
+			for _, own := range []string{"before the move.cressa.zip", "cressa-old.cressa.zip"} {
+				path, err := shelf.Path(own)
+				require.NoError(t, err)
+				_, err = of.Write(t.Context(), path, nil)
+				require.NoError(t, err)
+			}
+		}
+	}
+	list, err = shelf.List()
+	require.NoError(t, err)
+	var left []string
+	for _, k := range list {
+		assert.Empty(t, k.Problem)
+		left = append(left, k.Name)
+	}
+	assert.ElementsMatch(t, []string{"before the move.cressa.zip", "cressa-old.cressa.zip", names[2], names[3]}, left)
+	for _, name := range []string{"../cressa.db", ".hidden.cressa.zip", "x.zip", ""} {
+		_, err := shelf.Path(name)
+		assert.ErrorIs(t, err, fs.ErrNotExist)
 	}
 }

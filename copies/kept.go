@@ -24,7 +24,7 @@ const Suffix = ".cressa.zip"
 // touches no others.
 const (
 	namePrefix = "cressa-"
-	nameTime   = "2006-01-02-150405"
+	nameTime   = "2006-01-02-150405.000"
 )
 
 var keptName = regexp.MustCompile(`^[^/\\]{1,200}\.cressa\.zip$`)

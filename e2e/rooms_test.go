@@ -70,6 +70,19 @@ var rooms = map[string]func(*user){
 	"logbook": func(u *user) { u.click("Logbook"); u.see("Together") },
 	"machine": func(u *user) { u.click("Machine and habits"); u.see("Window bench") },
 	"habits":  func(u *user) { u.click("Machine and habits"); u.click("Habits"); u.mentions("Passes proposed") },
+	"devices": func(u *user) {
+		u.click("Machine and habits")
+		u.click("Devices")
+		u.mentions("The network is shut out")
+	},
+	"copies": func(u *user) {
+		u.click("Machine and habits")
+		u.click("Copies")
+		u.click("Make a copy now")
+		u.see("Download")
+		u.click("Bring back")
+		u.see("Replace the records")
+	},
 	"materials": func(u *user) {
 		u.click("Machine and habits")
 		u.click("Materials")

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"path/filepath"
+	"strings"
 	"testing"
 	"time"
 
@@ -153,7 +154,7 @@ func TestAStoneIsCutOverTheWire(t *testing.T) {
 	}
 	assert.Equal(t, []string{"stored", "stored"}, outcomes(c.log(tick(0), tick(1))))
 	bad := tick(2)
-	bad.ID = "short"
+	bad.ID = strings.Repeat("AB", 16) // in capitals it would be another name for the same
 	answers := c.log(tick(0), bad, tick(2))
 	assert.Equal(t, []string{"known", "refused", "stored"}, outcomes(answers), "each is answered for itself")
 	assert.Contains(t, answers[1].Message, "enter it again", "what to do")

@@ -14,7 +14,7 @@ import (
 type Described struct {
 	Schema                   int
 	Stones, Diagrams, Events int
-	// Bytes is the size of the file.
+	// Bytes is the size of the file, with what is in the -wal yet.
 	Bytes int64
 	// Photos are the hashes of the pictures that are shown, sorted.
 	Photos []string
@@ -38,17 +38,12 @@ func Describe(ctx context.Context, file string) (Described, error) {
 // Summarise is Describe for a file that is known to be whole.
 func Summarise(ctx context.Context, file string) (Described, error) {
 	var out Described
-	info, err := os.Stat(file)
-	if err != nil {
-		return out, err
-	}
 	db, err := connect(file, url.Values{"mode": {"ro"}, "_pragma": {pragmas}})
 	if err != nil {
 		return out, err
 	}
 	s := &Store{db: db, file: file, reads: true}
 	out, err = s.describe(ctx)
-	out.Bytes = info.Size()
 	return out, errors.Join(err, db.Close())
 }
 
@@ -56,6 +51,11 @@ func (s *Store) describe(ctx context.Context) (out Described, err error) {
 	if out.Schema, err = schemaOf(ctx, s.file); err != nil {
 		return out, err
 	}
+	var pages, size int64
+	if err := errors.Join(s.row(ctx, `PRAGMA page_count`, nil, &pages), s.row(ctx, `PRAGMA page_size`, nil, &size)); err != nil {
+		return out, err
+	}
+	out.Bytes = pages * size
 	// These tables have had their names in every version that has them.
 	for table, into := range map[string]*int{"stones": &out.Stones, "diagrams": &out.Diagrams, "events": &out.Events} {
 		if err := s.row(ctx, `SELECT count(*) FROM `+table, nil, into); err != nil {

@@ -420,7 +420,7 @@ func whole(ctx context.Context, file string) error {
 	if err != nil {
 		return err
 	}
-	return errors.Join(f.Sync(), f.Close())
+	return errors.Join(f.Sync(), f.Close(), syncFolder(filepath.Dir(file)))
 }
 
 // provider knows all migrations: those in SQL, and those that have to understand what they

@@ -89,6 +89,24 @@ func TestADrawnWorkshopIsCheckedAndRepaired(t *testing.T) {
 	assert.FileExists(t, filepath.Join(dir, photoFolder, "aside", filepath.Base(stray)))
 }
 
+// A folder that older versions left open is shut, unless something else is in it.
+func TestAFolderOfRecordsIsItsOwnersAlone(t *testing.T) {
+	dir := filepath.Join(t.TempDir(), "records")
+	require.NoError(t, os.MkdirAll(filepath.Join(dir, photoFolder), 0o755))
+	require.NoError(t, os.Chmod(dir, 0o755))
+	other := filepath.Join(dir, "letter.txt")
+	mode := func() os.FileMode {
+		require.NoError(t, private(dir))
+		info, err := os.Stat(dir)
+		require.NoError(t, err)
+		return info.Mode().Perm()
+	}
+	require.NoError(t, os.WriteFile(other, nil, 0o600))
+	assert.Equal(t, os.FileMode(0o755), mode())
+	require.NoError(t, os.Remove(other))
+	assert.Equal(t, os.FileMode(0o700), mode())
+}
+
 func TestACopyIsMadeAndBroughtBack(t *testing.T) {
 	dir := t.TempDir()
 	from, into, file := filepath.Join(dir, "from"), filepath.Join(dir, "into"), filepath.Join(dir, "all.zip")

@@ -77,8 +77,10 @@ function Devices({ list }: { list: DeviceList }) {
                 <Typography color="text.secondary" sx={{ mb: 2 }}>
                   {d.codeHelp(timeOfDay(list.until))}
                 </Typography>
-                <Button onClick={() => letIn.mutate()}>{d.renew}</Button>
-                <Button onClick={() => letNobody.mutate()}>{d.close}</Button>
+                <Box sx={{ display: 'flex', gap: 2 }}>
+                  <Button onClick={() => letIn.mutate()}>{d.renew}</Button>
+                  <Button onClick={() => letNobody.mutate()}>{d.close}</Button>
+                </Box>
               </>
             )}
           </Box>

@@ -56,18 +56,20 @@ function Notices() {
         copies.failed === ''
           ? copyWords.onToday.old(copies.last ? moment(copies.last) : '')
           : copyWords.onToday.failed(copies.failed),
+      grave: true,
       to: 'copies',
       look: copyWords.onToday.look,
     },
     wrong && {
       text: deviceWords.wrong(wrong.count, moment(wrong.last)),
+      grave: wrong.closed,
       to: 'devices',
       look: copyWords.onToday.wrong,
     },
   ].filter((l) => !!l);
   return lines.map((l) => (
     <Box key={l.to} sx={{ px: 6, pt: 3, display: 'flex', gap: 4, alignItems: 'center' }}>
-      <Care grave>{l.text}</Care>
+      <Care grave={l.grave}>{l.text}</Care>
       <Button component={Link} to={`/machine?show=${l.to}`}>
         {l.look}
       </Button>
