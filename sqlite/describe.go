@@ -38,7 +38,7 @@ func Describe(ctx context.Context, file string) (Described, error) {
 // Summarise is Describe for a file that is known to be whole.
 func Summarise(ctx context.Context, file string) (Described, error) {
 	var out Described
-	db, err := connect(file, url.Values{"mode": {"ro"}, "_pragma": {pragmas}})
+	db, err := connect(file, reading)
 	if err != nil {
 		return out, err
 	}
@@ -48,7 +48,7 @@ func Summarise(ctx context.Context, file string) (Described, error) {
 }
 
 func (s *Store) describe(ctx context.Context) (out Described, err error) {
-	if out.Schema, err = schemaOf(ctx, s.file); err != nil {
+	if out.Schema, err = schemaOf(ctx, s.db); err != nil {
 		return out, err
 	}
 	var pages, size int64

@@ -21,21 +21,26 @@ type guarded struct {
 	closed          bool
 }
 
-// guardOf reads the guard on a connection with the given parameters. Records of before there was
-// one have none.
-func guardOf(ctx context.Context, file string, parameters url.Values) (g guarded, known bool, err error) {
-	var tables int
-	if err := readOne(ctx, file, parameters, `SELECT count(*) FROM sqlite_schema WHERE name = 'guard'`, &tables); err != nil || tables == 0 {
+// guardOf reads the guard. Records of before there was one have none.
+func guardOf(ctx context.Context, db *sql.DB) (g guarded, known bool, err error) {
+	if known, err = hasTable(ctx, db, "guard"); err != nil || !known {
 		return g, false, err
 	}
-	err = readOne(ctx, file, parameters, `SELECT session, before, closed FROM guard`, &g.session, &g.before, &g.closed)
+	err = db.QueryRowContext(ctx, `SELECT session, before, closed FROM guard`).Scan(&g.session, &g.before, &g.closed)
 	return g, err == nil, err
 }
 
-// lookAtWAL tells whether a file and the -wal beside it belong together.
-func lookAtWAL(ctx context.Context, file string) error {
+// lookAtWAL tells whether a file and the -wal beside it belong together. The connection has both.
+func lookAtWAL(ctx context.Context, file string, both *sql.DB) error {
 	// Immutable leaves the -wal out.
-	alone, known, err := guardOf(ctx, file, url.Values{"immutable": {"1"}})
+	db, err := connect(file, url.Values{"mode": {"ro"}, "immutable": {"1"}})
+	if err != nil {
+		return err
+	}
+	alone, known, err := guardOf(ctx, db)
+	if err := db.Close(); err != nil {
+		return err
+	}
 	if err != nil || !known {
 		return ctx.Err() // what is wrong with the file itself shows elsewhere
 	}
@@ -51,7 +56,7 @@ func lookAtWAL(ctx context.Context, file string) error {
 	case wal.Size() == 0:
 		return nil
 	}
-	together, known, err := guardOf(ctx, file, url.Values{"_pragma": {pragmas}})
+	together, known, err := guardOf(ctx, both)
 	if ctx.Err() != nil {
 		return ctx.Err()
 	}

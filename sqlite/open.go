@@ -122,13 +122,15 @@ func OpenToRead(ctx context.Context, file string) (*Store, error) {
 	case err != nil:
 		return nil, err
 	}
-	version, err := schemaOf(ctx, file)
-	if err == nil && version < Schema() {
-		return openCopy(ctx, file)
-	}
-	db, err := connect(file, url.Values{"mode": {"ro"}, "_pragma": {pragmas}})
+	db, err := connect(file, reading)
 	if err != nil {
 		return nil, err
+	}
+	if version, err := schemaOf(ctx, db); err == nil && version < Schema() {
+		if err := db.Close(); err != nil {
+			return nil, err
+		}
+		return openCopy(ctx, file)
 	}
 	return &Store{db: db, file: file, reads: true}, nil
 }
@@ -289,10 +291,19 @@ func look(ctx context.Context, file string) error {
 	case err != nil || !bytes.Equal(head, []byte(magic)):
 		return Refusal{NoDatabase, file, "it is no database"}
 	}
-	if err := lookAtWAL(ctx, file); err != nil {
+	db, err := connect(file, reading)
+	if err != nil {
 		return err
 	}
-	version, err := schemaOf(ctx, file)
+	return errors.Join(lookInside(ctx, file, db), db.Close())
+}
+
+// lookInside is look for a file that SQLite can make something of.
+func lookInside(ctx context.Context, file string, db *sql.DB) error {
+	if err := lookAtWAL(ctx, file, db); err != nil {
+		return err
+	}
+	version, err := schemaOf(ctx, db)
 	switch {
 	case ctx.Err() != nil:
 		return ctx.Err()
@@ -303,7 +314,7 @@ func look(ctx context.Context, file string) error {
 	case version > Schema():
 		return Refusal{Newer, file, strconv.Itoa(version)}
 	}
-	found, err := wrongWith(ctx, file)
+	found, err := wrongWith(ctx, file, db)
 	switch {
 	case ctx.Err() != nil:
 		return ctx.Err()
@@ -315,28 +326,24 @@ func look(ctx context.Context, file string) error {
 	return nil
 }
 
-// readOne asks a file one thing on a connection that cannot write.
-func readOne(ctx context.Context, file string, parameters url.Values, question string, into ...any) error {
-	parameters.Set("mode", "ro")
-	db, err := connect(file, parameters)
-	if err != nil {
-		return err
-	}
-	return errors.Join(db.QueryRowContext(ctx, question).Scan(into...), db.Close())
+// reading are the parameters of a connection that cannot write.
+var reading = url.Values{"mode": {"ro"}, "_pragma": {pragmas}}
+
+// hasTable tells whether a file has a table.
+func hasTable(ctx context.Context, db *sql.DB, name string) (has bool, err error) {
+	return has, db.QueryRowContext(ctx, `SELECT count(*) > 0 FROM sqlite_schema WHERE name = ?`, name).Scan(&has)
 }
 
 // schemaOf returns the version of a file's records, 0 where it has none.
-func schemaOf(ctx context.Context, file string) (version int, err error) {
-	var tables int
-	if err := readOne(ctx, file, url.Values{"_pragma": {pragmas}}, `SELECT count(*) FROM sqlite_schema WHERE name = 'goose_db_version'`, &tables); err != nil || tables == 0 {
+func schemaOf(ctx context.Context, db *sql.DB) (version int, err error) {
+	if known, err := hasTable(ctx, db, "goose_db_version"); err != nil || !known {
 		return 0, err
 	}
-	err = readOne(ctx, file, url.Values{"_pragma": {pragmas}}, `SELECT max(version_id) FROM goose_db_version WHERE is_applied`, &version)
-	return version, err
+	return version, db.QueryRowContext(ctx, `SELECT max(version_id) FROM goose_db_version WHERE is_applied`).Scan(&version)
 }
 
 // wrongWith returns the first thing that SQLite finds wrong with a file, "" for nothing.
-func wrongWith(ctx context.Context, file string) (string, error) {
+func wrongWith(ctx context.Context, file string, db *sql.DB) (string, error) {
 	info, err := os.Stat(file)
 	if err != nil {
 		return "", err
@@ -346,7 +353,7 @@ func wrongWith(ctx context.Context, file string) (string, error) {
 		question = `PRAGMA quick_check(1)`
 	}
 	var said string
-	if err := readOne(ctx, file, url.Values{"_pragma": {pragmas}}, question, &said); err != nil {
+	if err := db.QueryRowContext(ctx, question).Scan(&said); err != nil {
 		return "", err
 	}
 	if said == "ok" {
@@ -390,7 +397,7 @@ func CopyTo(ctx context.Context, file, to string) (err error) {
 	if err := f.Close(); err != nil {
 		return err
 	}
-	db, err := connect(file, url.Values{"mode": {"ro"}, "_pragma": {pragmas}})
+	db, err := connect(file, reading)
 	if err != nil {
 		return err
 	}
@@ -408,9 +415,8 @@ func whole(ctx context.Context, file string) error {
 	if err != nil {
 		return err
 	}
-	var tables int
-	err = db.QueryRowContext(ctx, `SELECT count(*) FROM sqlite_schema WHERE name = 'guard'`).Scan(&tables)
-	if err == nil && tables > 0 {
+	known, err := hasTable(ctx, db, "guard")
+	if known {
 		_, err = db.ExecContext(ctx, `UPDATE guard SET closed = 1`)
 	}
 	if err = errors.Join(err, db.Close()); err != nil {

@@ -15,7 +15,8 @@ import (
 const mostWork = 10 * time.Second
 
 // Hold runs f and fails the test where it allocates more than so many MB in all, or keeps the
-// processor for more than ten seconds. Nothing else may run in the test's process meanwhile.
+// processor for more than ten seconds; ten times as much under the race detector, which costs that.
+// Nothing else may run in the test's process meanwhile.
 func Hold(t testing.TB, what string, mostMB uint64, f func()) {
 	t.Helper()
 	var before, after runtime.MemStats
@@ -24,8 +25,8 @@ func Hold(t testing.TB, what string, mostMB uint64, f func()) {
 	f()
 	took := worked(t) - began
 	runtime.ReadMemStats(&after)
-	assert.LessOrEqual(t, (after.TotalAlloc-before.TotalAlloc)>>20, mostMB, "%s: MB", what)
-	assert.Less(t, took, mostWork, "%s: time of the processor", what)
+	assert.LessOrEqual(t, (after.TotalAlloc-before.TotalAlloc)>>20, mostMB*slack, "%s: MB", what)
+	assert.Less(t, took, mostWork*slack, "%s: time of the processor", what)
 }
 
 // worked is the time that the process has kept processors busy for itself.

@@ -1,0 +1,6 @@
+//go:build race
+
+package ceiling
+
+// slack is what the race detector costs.
+const slack = 10
