@@ -350,6 +350,11 @@ func TestOlderCopiesMakeRoom(t *testing.T) {
 	list, err := shelf.List()
 	require.NoError(t, err)
 	assert.Empty(t, list)
+	killed := filepath.Join(string(shelf), ".cressa-copy-1")
+	require.NoError(t, os.MkdirAll(killed, 0o700))
+	require.NoError(t, os.Chtimes(killed, time.Time{}, time.Now().Add(-25*time.Hour)))
+	underWay := filepath.Join(string(shelf), ".cressa-copy-2")
+	require.NoError(t, os.Mkdir(underWay, 0o700))
 	var names []string
 	for range 4 {
 		name, err := shelf.Add(t.Context(), of, 2, nil)
@@ -365,6 +370,8 @@ func TestOlderCopiesMakeRoom(t *testing.T) {
 			}
 		}
 	}
+	assert.NoDirExists(t, killed)
+	assert.DirExists(t, underWay)
 	list, err = shelf.List()
 	require.NoError(t, err)
 	var left []string

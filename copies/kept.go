@@ -79,11 +79,29 @@ func (s Shelf) Add(ctx context.Context, of Folder, keep int, tell Progress) (nam
 	if err := os.MkdirAll(string(s), 0o700); err != nil {
 		return "", err
 	}
+	if err := s.tidy(); err != nil {
+		return "", err
+	}
 	name = namePrefix + time.Now().UTC().Format(nameTime) + Suffix
 	if _, err := of.Write(ctx, filepath.Join(string(s), name), tell); err != nil {
 		return "", err
 	}
 	return name, s.rotate(keep)
+}
+
+// abandoned is how old what a copy is made in must be to have been left by a program that was
+// killed: none takes a day.
+const abandoned = 24 * time.Hour
+
+// tidy removes what copies that were killed have left.
+func (s Shelf) tidy() error {
+	left, err := filepath.Glob(filepath.Join(string(s), scrapPattern))
+	for _, path := range left {
+		if info, failed := os.Stat(path); failed == nil && time.Since(info.ModTime()) > abandoned {
+			err = errors.Join(err, os.RemoveAll(path))
+		}
+	}
+	return err
 }
 
 func (s Shelf) rotate(keep int) error {
@@ -112,7 +130,7 @@ func (s Shelf) Take(ctx context.Context, from io.Reader) (_ Kept, err error) {
 	if err := os.MkdirAll(string(s), 0o700); err != nil {
 		return Kept{}, err
 	}
-	f, err := os.CreateTemp(string(s), ".cressa-copy-*")
+	f, err := os.CreateTemp(string(s), scrapPattern)
 	if err != nil {
 		return Kept{}, err
 	}

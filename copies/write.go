@@ -16,6 +16,9 @@ import (
 	"cressa/sqlite"
 )
 
+// scrapPattern names what a copy is made in, beside its place.
+const scrapPattern = ".cressa-copy-*"
+
 // Write puts all that the folder holds into a new file, as it is at one moment, also while a program
 // works on it. The file is there whole or not at all. It returns a Refusal where there is such a
 // file already, fs.ErrNotExist where the folder has no records, and workshop.ErrFull where the disk
@@ -28,7 +31,7 @@ func (f Folder) Write(ctx context.Context, to string, tell Progress) (_ Manifest
 	if _, err := os.Stat(f.records()); err != nil {
 		return Manifest{}, err
 	}
-	scrap, err := os.MkdirTemp(filepath.Dir(to), ".cressa-copy-*")
+	scrap, err := os.MkdirTemp(filepath.Dir(to), scrapPattern)
 	if err != nil {
 		return Manifest{}, err
 	}

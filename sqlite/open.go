@@ -103,8 +103,12 @@ func Open(ctx context.Context, file string) (*Store, error) {
 		return nil, err
 	}
 	s := &Store{db: db, file: file}
-	if err := errors.Join(s.migrate(ctx), s.begin(ctx)); err != nil {
+	if err := s.migrate(ctx); err != nil {
 		return nil, errors.Join(fmt.Errorf("database %s: %w", file, err), db.Close())
+	}
+	if err := s.begin(ctx); err != nil {
+		// It may say by now that the -wal is needed.
+		return nil, errors.Join(fmt.Errorf("database %s: %w", file, err), s.Close())
 	}
 	return s, nil
 }
