@@ -91,8 +91,7 @@ type Progress func(done, total int64)
 // Contents returns what the folder holds, and the span of its log. It returns fs.ErrNotExist where
 // there are no records, and the errors of package sqlite.
 func (f Folder) Contents(ctx context.Context) (Manifest, error) {
-	m, _, err := f.describe(ctx, f.records())
-	return m, err
+	return f.of(sqlite.Describe(ctx, f.records()))
 }
 
 // Summary is Contents for records that this program has open and knows to be whole.
@@ -100,13 +99,7 @@ func (f Folder) Summary(ctx context.Context) (Manifest, error) {
 	return f.of(sqlite.Summarise(ctx, f.records()))
 }
 
-// describe says what a file of records holds, and lists the pictures that it shows.
-func (f Folder) describe(ctx context.Context, file string) (Manifest, []string, error) {
-	of, err := sqlite.Describe(ctx, file)
-	m, err := f.of(of, err)
-	return m, of.Photos, err
-}
-
+// of puts into words of a manifest what records hold.
 func (f Folder) of(of sqlite.Described, err error) (Manifest, error) {
 	m := Manifest{
 		Format: format, First: of.First, Last: of.Last,

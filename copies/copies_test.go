@@ -121,6 +121,10 @@ func TestWhatIsCopiedComesBack(t *testing.T) {
 	assert.Equal(t, m.Contents, read.Contents)
 	_, err = from.Write(t.Context(), file, nil)
 	require.ErrorAs(t, err, &copies.Refusal{}, "no copy takes another's place")
+	cutOff := copies.Folder(t.TempDir())
+	require.NoError(t, os.WriteFile(filepath.Join(string(cutOff), copies.Records), nil, 0o600))
+	_, err = cutOff.Write(t.Context(), filepath.Join(string(cutOff), "copy.zip"), nil)
+	require.ErrorAs(t, err, &sqlite.Refusal{}, "what is damaged is not copied")
 
 	// Into an empty folder, and over other records, which are kept.
 	empty := copies.Folder(filepath.Join(t.TempDir(), "new"))

@@ -21,14 +21,18 @@ const scrapPattern = ".cressa-copy-*"
 
 // Write puts all that the folder holds into a new file, as it is at one moment, also while a program
 // works on it. The file is there whole or not at all. It returns a Refusal where there is such a
-// file already, fs.ErrNotExist where the folder has no records, and workshop.ErrFull where the disk
-// is full.
+// file already, fs.ErrNotExist where the folder has no records, the Refusals of package sqlite, and
+// workshop.ErrFull where the disk is full.
 func (f Folder) Write(ctx context.Context, to string, tell Progress) (_ Manifest, err error) {
 	defer func() { err = full(err) }()
 	if _, err := os.Stat(to); err == nil {
 		return Manifest{}, Refusal{to, "there is such a file already; name another"}
 	}
 	if _, err := os.Stat(f.records()); err != nil {
+		return Manifest{}, err
+	}
+	// A copy of what is damaged must not take the place of older ones that are whole.
+	if err := sqlite.Look(ctx, f.records()); err != nil {
 		return Manifest{}, err
 	}
 	scrap, err := os.MkdirTemp(filepath.Dir(to), scrapPattern)
@@ -41,7 +45,9 @@ func (f Folder) Write(ctx context.Context, to string, tell Progress) (_ Manifest
 	if err := sqlite.CopyTo(ctx, f.records(), snapshot); err != nil {
 		return Manifest{}, err
 	}
-	m, hashes, err := f.describe(ctx, snapshot)
+	of, err := sqlite.Summarise(ctx, snapshot)
+	m, err := f.of(of, err)
+	hashes := of.Photos
 	if err != nil {
 		return m, err
 	}

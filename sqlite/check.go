@@ -175,7 +175,7 @@ func (s *Store) SetAside(ctx context.Context) error {
 func Repair(ctx context.Context, file string) ([]workshop.Finding, error) {
 	out := []workshop.Finding{}
 	for {
-		err := look(ctx, file)
+		err := Look(ctx, file)
 		refusal := Refusal{}
 		if !errors.As(err, &refusal) {
 			return out, err

@@ -29,7 +29,7 @@ func Describe(ctx context.Context, file string) (Described, error) {
 	if _, err := os.Stat(file); err != nil {
 		return out, err
 	}
-	if err := look(ctx, file); err != nil {
+	if err := Look(ctx, file); err != nil {
 		return out, err
 	}
 	return Summarise(ctx, file)

@@ -68,8 +68,7 @@ func lookAtWAL(ctx context.Context, file string, both *sql.DB) error {
 
 // begin puts a new session into the guard, and that into the file itself.
 func (s *Store) begin(ctx context.Context) error {
-	s.session = rand.Text()
-	if _, err := s.db.ExecContext(ctx, `UPDATE guard SET before = session, session = ?, closed = 0`, s.session); err != nil {
+	if _, err := s.db.ExecContext(ctx, `UPDATE guard SET before = session, session = ?, closed = 0`, rand.Text()); err != nil {
 		return storeError(err)
 	}
 	// Where somebody reads just now the name is in the -wal alone, beside that of the run before.
@@ -86,7 +85,8 @@ func (s *Store) Close() error {
 	if s.reads {
 		return s.db.Close()
 	}
-	if _, err := s.db.Exec(`UPDATE guard SET closed = 1 WHERE session = ?`, s.session); err != nil {
+	// Another program that goes on with the file takes this back with its next change.
+	if _, err := s.db.Exec(`UPDATE guard SET closed = 1`); err != nil {
 		// The connections stay open with the process: closing the last one would take the -wal
 		// away while the file says that it is needed.
 		return fmt.Errorf("closing the records: %w", storeError(err))

@@ -121,7 +121,7 @@ func OpenToRead(ctx context.Context, file string) (*Store, error) {
 		return nil, err
 	}
 	refusal := Refusal{}
-	switch err := look(ctx, file); {
+	switch err := Look(ctx, file); {
 	case errors.As(err, &refusal) && refusal.Why == Damaged:
 	case err != nil:
 		return nil, err
@@ -190,7 +190,7 @@ func ready(ctx context.Context, file string) error {
 		}
 		return create(ctx, file)
 	}
-	if err := look(ctx, file); err != nil {
+	if err := Look(ctx, file); err != nil {
 		return err
 	}
 	return private(file)
@@ -278,8 +278,9 @@ func syncFolder(path string) error {
 // magic begins every file of SQLite's.
 const magic = "SQLite format 3\x00"
 
-// look refuses a file that is not to be opened. It changes nothing.
-func look(ctx context.Context, file string) error {
+// Look returns the Refusal of a file that is not to be opened. It changes nothing, and may be called
+// while a program has the file open.
+func Look(ctx context.Context, file string) error {
 	f, err := os.Open(file)
 	if err != nil {
 		return Refusal{Unwritable, file, err.Error()}
@@ -302,7 +303,7 @@ func look(ctx context.Context, file string) error {
 	return errors.Join(lookInside(ctx, file, db), db.Close())
 }
 
-// lookInside is look for a file that SQLite can make something of.
+// lookInside is Look for a file that SQLite can make something of.
 func lookInside(ctx context.Context, file string, db *sql.DB) error {
 	if err := lookAtWAL(ctx, file, db); err != nil {
 		return err

@@ -71,6 +71,26 @@ func TestWhatAKilledProcessLeavesIsOpenedWhole(t *testing.T) {
 	assert.Equal(t, 3, deviceCount(t, file))
 }
 
+// Two programs may have a file open, and end in any order.
+func TestTheFileIsWholeWhoeverClosesItLast(t *testing.T) {
+	for _, laterFirst := range []bool{true, false} {
+		file := filepath.Join(t.TempDir(), "records.db")
+		earlier, err := Open(t.Context(), file)
+		require.NoError(t, err)
+		later, err := Open(t.Context(), file)
+		require.NoError(t, err)
+		first, last := earlier, later
+		if laterFirst {
+			first, last = later, earlier
+		}
+		require.NoError(t, first.Close())
+		require.NoError(t, last.InsertDevice(t.Context(), workshop.Device{ID: "a"}, "a"))
+		assert.Equal(t, 1, deviceCount(t, killed(t, last)))
+		require.NoError(t, last.Close())
+		assert.Equal(t, 1, deviceCount(t, file))
+	}
+}
+
 func TestAFileThatLostItsLastChangesIsRefused(t *testing.T) {
 	s := paired(t, 3)
 	file := killed(t, s)

@@ -24,11 +24,9 @@ var migrations embed.FS
 type Store struct {
 	db   *sql.DB
 	file string
-	// session names this run of the program in the guard. A store that only reads has none, and
-	// scrap is the folder of a copy that it reads.
-	session string
-	reads   bool
-	scrap   string
+	// reads tells that nothing is written, scrap is the folder of a copy that is looked at.
+	reads bool
+	scrap string
 	// asked is called with every statement, where it is set.
 	asked func(statement string)
 }

@@ -98,7 +98,12 @@ func demoCommand() *cobra.Command {
 				return fail("%v", err)
 			}
 			defer os.RemoveAll(data)
+			filled := false // a copy that is brought back has the scenario already
 			return serve(c, at, data, func(ctx context.Context, _ *workshop.Workshop) error {
+				if filled {
+					return nil
+				}
+				filled = true
 				return demo.Fill(ctx, filepath.Join(data, databaseFile), time.Now())
 			}, "This is the demo: what you change here is thrown away when it stops.\nTo keep your own records, run: "+os.Args[0]+" serve")
 		},
