@@ -9,17 +9,14 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
-	"errors"
-	"fmt"
+	"hash"
 	"io"
 	"os"
 	"path/filepath"
-	"syscall"
 	"time"
 
 	"cressa/photos"
 	"cressa/sqlite"
-	"cressa/workshop"
 )
 
 // Names in a folder of records.
@@ -91,16 +88,18 @@ type Progress func(done, total int64)
 // Contents returns what the folder holds, and the span of its log. It returns fs.ErrNotExist where
 // there are no records, and the errors of package sqlite.
 func (f Folder) Contents(ctx context.Context) (Manifest, error) {
-	return f.of(sqlite.Describe(ctx, f.records()))
+	of, err := sqlite.Describe(ctx, f.records())
+	return f.of(of), err
 }
 
 // Summary is Contents for records that this program has open and knows to be whole.
 func (f Folder) Summary(ctx context.Context) (Manifest, error) {
-	return f.of(sqlite.Summarise(ctx, f.records()))
+	of, err := sqlite.Summarise(ctx, f.records())
+	return f.of(of), err
 }
 
-// of puts into words of a manifest what records hold.
-func (f Folder) of(of sqlite.Described, err error) (Manifest, error) {
+// of is what records of the folder hold as a manifest says it, pictures and all.
+func (f Folder) of(of sqlite.Described) Manifest {
 	m := Manifest{
 		Format: format, First: of.First, Last: of.Last,
 		Contents: Contents{Schema: of.Schema, Stones: of.Stones, Diagrams: of.Diagrams, Events: of.Events, Photos: len(of.Photos), Bytes: of.Bytes},
@@ -111,24 +110,21 @@ func (f Folder) of(of sqlite.Described, err error) (Manifest, error) {
 			m.Contents.Bytes += info.Size()
 		}
 	}
-	return m, err
+	return m
 }
 
 // digested counts and hashes what is written through it.
 type digested struct {
 	to    io.Writer
 	bytes int64
-	sum   interface {
-		io.Writer
-		Sum([]byte) []byte
-	}
+	sum   hash.Hash
 }
 
 func digest(to io.Writer) *digested { return &digested{to: to, sum: sha256.New()} }
 
 func (d *digested) Write(p []byte) (int, error) {
 	n, err := d.to.Write(p)
-	_, _ = d.sum.Write(p[:n])
+	_, _ = d.sum.Write(p[:n]) // it never fails
 	d.bytes += int64(n)
 	return n, err
 }
@@ -164,21 +160,4 @@ func (t *told) Write(p []byte) (int, error) {
 		t.tell(t.done, t.total)
 	}
 	return len(p), nil
-}
-
-// syncFolder puts the names of a folder's files on disk.
-func syncFolder(path string) error {
-	folder, err := os.Open(path)
-	if err != nil {
-		return err
-	}
-	return errors.Join(folder.Sync(), folder.Close())
-}
-
-// full says so where the disk has no room left.
-func full(err error) error {
-	if errors.Is(err, syscall.ENOSPC) {
-		return fmt.Errorf("%w: %w", workshop.ErrFull, err)
-	}
-	return err
 }

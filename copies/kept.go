@@ -12,6 +12,8 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"cressa/disk"
 )
 
 // Beside is the folder for copies within that of the records.
@@ -93,6 +95,14 @@ func (s Shelf) Add(ctx context.Context, of Folder, keep int, tell Progress) (nam
 // killed: none takes a day.
 const abandoned = 24 * time.Hour
 
+// Check tells whether copies can be put here. It makes the folder where there is none.
+func (s Shelf) Check() error {
+	if err := os.MkdirAll(string(s), 0o700); err != nil {
+		return err
+	}
+	return disk.Writable(string(s))
+}
+
 // tidy removes what copies that were killed have left.
 func (s Shelf) tidy() error {
 	left, err := filepath.Glob(filepath.Join(string(s), scrapPattern))
@@ -126,7 +136,7 @@ func (s Shelf) rotate(keep int) error {
 // Take puts a copy that comes from elsewhere onto the shelf, once it has come whole. It returns a
 // Refusal where it is no copy, and the errors of reading and writing.
 func (s Shelf) Take(ctx context.Context, from io.Reader) (_ Kept, err error) {
-	defer func() { err = full(err) }()
+	defer func() { err = disk.Full(err) }()
 	if err := os.MkdirAll(string(s), 0o700); err != nil {
 		return Kept{}, err
 	}
@@ -154,5 +164,5 @@ func (s Shelf) Take(ctx context.Context, from io.Reader) (_ Kept, err error) {
 	if err := os.Rename(f.Name(), filepath.Join(string(s), name)); err != nil {
 		return Kept{}, err
 	}
-	return Kept{Name: name, Manifest: m}, syncFolder(string(s))
+	return Kept{Name: name, Manifest: m}, disk.SyncFolder(string(s))
 }

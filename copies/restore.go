@@ -13,6 +13,7 @@ import (
 	"regexp"
 	"time"
 
+	"cressa/disk"
 	"cressa/sqlite"
 	"cressa/workshop"
 )
@@ -104,7 +105,7 @@ type swap struct {
 // anew what is derived. Nothing of the folder is changed: Finish puts it in its place. It returns a
 // Refusal where the copy is damaged or newer, and workshop.ErrFull where the disk is full.
 func (f Folder) Stage(ctx context.Context, file string, tell Progress) (m Manifest, err error) {
-	defer func() { err = full(err) }()
+	defer func() { err = disk.Full(err) }()
 	if err := os.MkdirAll(string(f), 0o700); err != nil {
 		return m, err
 	}
@@ -152,7 +153,7 @@ func (f Folder) Stage(ctx context.Context, file string, tell Progress) (m Manife
 	}
 	now := time.Now().UTC().Format("20060102T150405.000")
 	for _, folder := range []string{filepath.Join(stage, Photos), stage} {
-		if err := syncFolder(folder); err != nil {
+		if err := disk.SyncFolder(folder); err != nil {
 			return m, err
 		}
 	}
@@ -163,6 +164,20 @@ func (f Folder) Stage(ctx context.Context, file string, tell Progress) (m Manife
 type changedFile string
 
 func (c changedFile) Error() string { return string(c) + " is not what was put in" }
+
+// ofArchive reads a file of an archive; what cannot be read of it was changed.
+type ofArchive struct {
+	name string
+	from io.Reader
+}
+
+func (a ofArchive) Read(p []byte) (int, error) {
+	n, err := a.from.Read(p)
+	if err != nil && !errors.Is(err, io.EOF) {
+		err = changedFile(a.name)
+	}
+	return n, err
+}
 
 // unpack writes one file of an archive, no more than it is to have.
 func unpack(ctx context.Context, from *zip.File, want File, to string, progress io.Writer) (err error) {
@@ -177,16 +192,11 @@ func unpack(ctx context.Context, from *zip.File, want File, to string, progress 
 	}
 	defer func() { err = errors.Join(err, out.Close()) }()
 	d := digest(out)
-	err = pour(ctx, io.MultiWriter(d, progress), io.LimitReader(r, want.Bytes+1))
-	switch {
-	case ctx.Err() != nil:
-		return ctx.Err()
-	case errors.Is(err, zip.ErrChecksum), errors.Is(err, io.ErrUnexpectedEOF), err == nil && (d.bytes != want.Bytes || d.hash() != want.SHA256):
-		return changedFile(want.Name)
-	case err != nil && d.bytes < want.Bytes && !errors.Is(full(err), workshop.ErrFull):
-		return changedFile(want.Name)
-	case err != nil:
+	if err := pour(ctx, io.MultiWriter(d, progress), io.LimitReader(ofArchive{want.Name, r}, want.Bytes+1)); err != nil {
 		return err
+	}
+	if d.bytes != want.Bytes || d.hash() != want.SHA256 {
+		return changedFile(want.Name)
 	}
 	return out.Sync()
 }
@@ -216,19 +226,7 @@ func (f Folder) mark(s swap) error {
 	if err != nil {
 		return err
 	}
-	to := filepath.Join(string(f), marker)
-	out, err := os.OpenFile(to+".new", os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
-	if err != nil {
-		return err
-	}
-	_, err = out.Write(data)
-	if err := errors.Join(err, out.Sync(), out.Close()); err != nil {
-		return err
-	}
-	if err := os.Rename(to+".new", to); err != nil {
-		return err
-	}
-	return syncFolder(string(f))
+	return disk.Keep(filepath.Join(string(f), marker), data)
 }
 
 // Pending tells that Finish has something to do.
@@ -269,21 +267,21 @@ func (f Folder) Finish() (kept string, err error) {
 				}
 			}
 		}
-		if err := errors.Join(syncFolder(aside), syncFolder(string(f))); err != nil {
+		if err := errors.Join(disk.SyncFolder(aside), disk.SyncFolder(string(f))); err != nil {
 			return "", err
 		}
 		if err := rename(filepath.Join(stage, name), filepath.Join(string(f), name)); err != nil {
 			return "", err
 		}
 	}
-	if err := syncFolder(string(f)); err != nil {
+	if err := disk.SyncFolder(string(f)); err != nil {
 		return "", err
 	}
 	// An empty folder was made for nothing.
 	if err := os.Remove(aside); err != nil {
 		kept = s.Aside
 	}
-	return kept, errors.Join(os.Remove(filepath.Join(string(f), marker)), os.RemoveAll(stage), syncFolder(string(f)))
+	return kept, errors.Join(os.Remove(filepath.Join(string(f), marker)), os.RemoveAll(stage), disk.SyncFolder(string(f)))
 }
 
 // Tidy removes what a copy or a restore that was killed has left in the folder.

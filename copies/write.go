@@ -13,6 +13,7 @@ import (
 	"slices"
 	"time"
 
+	"cressa/disk"
 	"cressa/sqlite"
 )
 
@@ -24,7 +25,7 @@ const scrapPattern = ".cressa-copy-*"
 // file already, fs.ErrNotExist where the folder has no records, the Refusals of package sqlite, and
 // workshop.ErrFull where the disk is full.
 func (f Folder) Write(ctx context.Context, to string, tell Progress) (_ Manifest, err error) {
-	defer func() { err = full(err) }()
+	defer func() { err = disk.Full(err) }()
 	if _, err := os.Stat(to); err == nil {
 		return Manifest{}, Refusal{to, "there is such a file already; name another"}
 	}
@@ -46,14 +47,13 @@ func (f Folder) Write(ctx context.Context, to string, tell Progress) (_ Manifest
 		return Manifest{}, err
 	}
 	of, err := sqlite.Summarise(ctx, snapshot)
-	m, err := f.of(of, err)
-	hashes := of.Photos
+	m := f.of(of)
 	if err != nil {
 		return m, err
 	}
 	m.Made = made
 	archive := filepath.Join(scrap, "copy")
-	if err := f.archive(ctx, archive, snapshot, hashes, &m, tell); err != nil {
+	if err := f.archive(ctx, archive, snapshot, of.Photos, &m, tell); err != nil {
 		return m, err
 	}
 	info, err := os.Stat(archive)
@@ -70,7 +70,7 @@ func (f Folder) Write(ctx context.Context, to string, tell Progress) (_ Manifest
 			return m, err
 		}
 	}
-	return m, syncFolder(filepath.Dir(to))
+	return m, disk.SyncFolder(filepath.Dir(to))
 }
 
 // archive writes the file itself. The pictures come before the records: one that is taken off its

@@ -20,11 +20,11 @@ import (
 	"regexp"
 	"slices"
 	"strings"
-	"syscall"
 	"time"
 
 	"golang.org/x/image/draw"
 
+	"cressa/disk"
 	"cressa/workshop"
 )
 
@@ -99,48 +99,16 @@ func shrunk(ctx context.Context, data []byte) ([]byte, error) {
 	return out.Bytes(), err
 }
 
-// write puts a file on disk whole or not at all.
-func (d Dir) write(name string, data []byte) (err error) {
-	defer func() {
-		if errors.Is(err, syscall.ENOSPC) {
-			err = fmt.Errorf("%w: %w", workshop.ErrFull, err)
-		}
-	}()
+// write puts a file on disk whole or not at all, unless it is there already.
+func (d Dir) write(name string, data []byte) error {
 	if err := os.MkdirAll(string(d), 0o700); err != nil {
-		return err
+		return disk.Full(err)
 	}
 	to := filepath.Join(string(d), name)
 	if _, err := os.Stat(to); err == nil {
 		return nil
 	}
-	f, err := os.CreateTemp(string(d), name+".*")
-	if err != nil {
-		return err
-	}
-	defer func() {
-		if err != nil {
-			err = errors.Join(err, os.Remove(f.Name()))
-		}
-	}()
-	if _, err := f.Write(data); err != nil {
-		return errors.Join(err, f.Close())
-	}
-	if err := errors.Join(f.Sync(), f.Close()); err != nil {
-		return err
-	}
-	if err := os.Rename(f.Name(), to); err != nil {
-		return err
-	}
-	return syncFolder(string(d))
-}
-
-// syncFolder puts the names of a folder's files on disk.
-func syncFolder(path string) error {
-	folder, err := os.Open(path)
-	if err != nil {
-		return err
-	}
-	return errors.Join(folder.Sync(), folder.Close())
+	return disk.Keep(to, data)
 }
 
 // Drop implements workshop.PhotoFiles.
@@ -212,7 +180,7 @@ func (d Dir) SetAside(name string) error {
 	if err := os.Rename(filepath.Join(string(d), name), filepath.Join(to, name)); err != nil {
 		return err
 	}
-	return errors.Join(syncFolder(to), syncFolder(string(d)))
+	return errors.Join(disk.SyncFolder(to), disk.SyncFolder(string(d)))
 }
 
 var hashName = regexp.MustCompile(`^[0-9a-f]{64}$`)

@@ -335,6 +335,6 @@ func (s *Server) Invitation() string {
 		}
 		out.WriteByte('\n')
 	}
-	fmt.Fprintf(&out, "On the tablet open %s\nand type the code %s %s, until %s.\nFor another device, or later, open the door under Machine.\n", url, code[:4], code[4:], until.Format("15:04"))
+	fmt.Fprintf(&out, "On the tablet open %s\nand type the code %s %s, until %s.\nFor another device, or later, let one in under Machine and habits, Devices.\n", url, code[:4], code[4:], until.Format("15:04"))
 	return out.String()
 }

@@ -167,21 +167,16 @@ func busyCopying(err error) error {
 
 // checkShelf tells at once where copies cannot be put.
 func (s *Server) checkShelf(plan workshop.CopyPlan) error {
-	refuse := func(says string) error {
-		return invalid(says, []Place{{Tier: -1, Field: "folder", Code: "folder", Message: says}})
-	}
+	says := ""
 	if plan.Folder != "" && !filepath.IsAbs(plan.Folder) {
-		return refuse("Write the folder from its root on, such as /home/me/copies.")
+		says = "Write the folder from its root on, such as /home/me/copies."
+	} else if err := s.copier.shelf(plan).Check(); err != nil {
+		says = "No copies can be put into that folder: " + err.Error() + "."
 	}
-	shelf := string(s.copier.shelf(plan))
-	if err := os.MkdirAll(shelf, 0o700); err != nil {
-		return refuse("The folder cannot be made: " + err.Error() + ".")
+	if says == "" {
+		return nil
 	}
-	f, err := os.CreateTemp(shelf, ".cressa-*")
-	if err != nil {
-		return refuse("Nothing can be written into the folder: " + err.Error() + ".")
-	}
-	return errors.Join(f.Close(), os.Remove(f.Name()))
+	return invalid(says, []Place{{Tier: -1, Field: "folder", Code: "folder", Message: says}})
 }
 
 // copyCalled is the file of a copy on the shelf.

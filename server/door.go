@@ -32,8 +32,8 @@ type door struct {
 }
 
 var (
-	doorClosed = &Problem{Status: http.StatusForbidden, Detail: "No device is let in just now. On the machine that Cressa runs on, open Machine, then Devices, and let one in; then type the code that stands there."}
-	wrongCode  = &Problem{Status: http.StatusForbidden, Detail: "That is not the code. Look at the machine that Cressa runs on: it stands there under Machine, Devices. After ten wrong codes nobody is let in until its owner allows it again."}
+	doorClosed = &Problem{Status: http.StatusForbidden, Detail: "No device is let in just now. On the machine that Cressa runs on, let one in under Machine and habits, Devices; then type the code that stands there."}
+	wrongCode  = &Problem{Status: http.StatusForbidden, Detail: "That is not the code. Look at the machine that Cressa runs on: it stands there under Machine and habits, Devices. After ten wrong codes nobody is let in until its owner allows it again."}
 )
 
 // open opens the door with a new code.

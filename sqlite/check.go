@@ -11,6 +11,7 @@ import (
 	"strings"
 	"time"
 
+	"cressa/disk"
 	"cressa/workshop"
 )
 
@@ -187,7 +188,7 @@ func Repair(ctx context.Context, file string) ([]workshop.Finding, error) {
 		case WALForeign:
 			aside := fmt.Sprintf("%s.aside-%s", file+walSuffix, time.Now().UTC().Format("20060102T150405.000"))
 			if err = os.Rename(file+walSuffix, aside); err == nil {
-				err = syncFolder(filepath.Dir(file))
+				err = disk.SyncFolder(filepath.Dir(file))
 			}
 		case Damaged:
 			if found, err = reindex(ctx, file, refusal); err != nil {

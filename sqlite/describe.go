@@ -2,9 +2,7 @@ package sqlite
 
 import (
 	"context"
-	"crypto/rand"
 	"errors"
-	"fmt"
 	"net/url"
 	"os"
 	"time"
@@ -62,11 +60,11 @@ func (s *Store) describe(ctx context.Context) (out Described, err error) {
 			return out, err
 		}
 	}
-	var photos int
-	if err := s.row(ctx, `SELECT count(*) FROM sqlite_schema WHERE name = 'photos'`, nil, &photos); err != nil {
+	photos, err := hasTable(ctx, s.db, "photos")
+	if err != nil {
 		return out, err
 	}
-	if photos > 0 {
+	if photos {
 		if out.Photos, err = s.PhotoHashes(ctx); err != nil {
 			return out, err
 		}
@@ -105,20 +103,4 @@ func ForgetPhotos(ctx context.Context, file string, hashes []string) error {
 		err = errors.Join(err, failed)
 	}
 	return errors.Join(err, db.Close())
-}
-
-// NameAnew tells whoever knew the records that these are others.
-func (s *Store) NameAnew(ctx context.Context) error {
-	return s.exec(ctx, `UPDATE guard SET lineage = ?`, fmt.Sprintf("%x", randomBytes(16)))
-}
-
-// Lineage names the records as such: those that a copy has brought back are others.
-func (s *Store) Lineage(ctx context.Context) (name string, err error) {
-	return name, s.row(ctx, `SELECT lineage FROM guard`, nil, &name)
-}
-
-func randomBytes(n int) []byte {
-	b := make([]byte, n)
-	_, _ = rand.Read(b) // the system's source of randomness does not fail
-	return b
 }

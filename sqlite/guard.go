@@ -76,6 +76,16 @@ func (s *Store) begin(ctx context.Context) error {
 	return storeError(err)
 }
 
+// NameAnew tells whoever knew the records that these are others.
+func (s *Store) NameAnew(ctx context.Context) error {
+	return s.exec(ctx, `UPDATE guard SET lineage = ?`, rand.Text())
+}
+
+// Lineage names the records as such: those that a copy has brought back are others.
+func (s *Store) Lineage(ctx context.Context) (name string, err error) {
+	return name, s.row(ctx, `SELECT lineage FROM guard`, nil, &name)
+}
+
 // Reads tells that nothing can be written here.
 func (s *Store) Reads() bool { return s.reads || s.scrap != "" }
 

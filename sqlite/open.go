@@ -16,6 +16,7 @@ import (
 
 	"github.com/pressly/goose/v3"
 
+	"cressa/disk"
 	"cressa/workshop"
 )
 
@@ -207,11 +208,7 @@ func writable(file string, missing bool) error {
 			return err
 		}
 	}
-	f, err := os.CreateTemp(filepath.Dir(file), ".cressa-*")
-	if err != nil {
-		return err
-	}
-	return errors.Join(f.Close(), os.Remove(f.Name()))
+	return disk.Writable(filepath.Dir(file))
 }
 
 // private shuts others out of records that an older version left open to them.
@@ -263,16 +260,7 @@ func create(ctx context.Context, file string) (err error) {
 	if err := os.Rename(fresh, file); err != nil {
 		return err
 	}
-	return syncFolder(filepath.Dir(file))
-}
-
-// syncFolder puts the names of a folder's files on disk.
-func syncFolder(path string) error {
-	folder, err := os.Open(path)
-	if err != nil {
-		return err
-	}
-	return errors.Join(folder.Sync(), folder.Close())
+	return disk.SyncFolder(filepath.Dir(file))
 }
 
 // magic begins every file of SQLite's.
@@ -431,7 +419,7 @@ func whole(ctx context.Context, file string) error {
 	if err != nil {
 		return err
 	}
-	return errors.Join(f.Sync(), f.Close(), syncFolder(filepath.Dir(file)))
+	return errors.Join(f.Sync(), f.Close(), disk.SyncFolder(filepath.Dir(file)))
 }
 
 // provider knows all migrations: those in SQL, and those that have to understand what they

@@ -80,16 +80,20 @@ func check(ctx context.Context, data string, repair bool) (found []workshop.Find
 	data = string(folder)
 	file := filepath.Join(data, databaseFile)
 	open := sqlite.OpenToRead
-	if _, err := os.Stat(data); repair && err == nil {
-		release, err := hold(data, true)
-		if err != nil {
-			return nil, err
+	if _, err := os.Stat(file); errors.Is(err, fs.ErrNotExist) {
+		return nil, fmt.Errorf("%s holds no records; name their folder with --data", data)
+	}
+	if repair {
+		release, held := hold(data, true)
+		if held != nil {
+			return nil, held
 		}
 		defer func() { err = errors.Join(err, release()) }()
-		open = sqlite.Open
-		if found, err = sqlite.Repair(ctx, file); errors.As(err, &sqlite.Refusal{}) {
-			open = sqlite.OpenToRead // what can be read is looked at all the same
-		} else if err != nil && !errors.Is(err, fs.ErrNotExist) {
+		found, err = sqlite.Repair(ctx, file)
+		switch {
+		case err == nil:
+			open = sqlite.Open
+		case !errors.As(err, &sqlite.Refusal{}): // otherwise what can be read is looked at all the same
 			return found, err
 		}
 	}
@@ -98,8 +102,6 @@ func check(ctx context.Context, data string, repair bool) (found []workshop.Find
 	switch {
 	case errors.As(err, &refusal):
 		return append(found, workshop.Finding{What: string(refusal.Why), Where: refusal.File, Repairable: refusal.Repairable()}), nil
-	case errors.Is(err, fs.ErrNotExist):
-		return nil, fmt.Errorf("%s holds no records; name their folder with --data", data)
 	case err != nil:
 		return nil, err
 	}

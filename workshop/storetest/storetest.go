@@ -181,5 +181,5 @@ func copying(t *testing.T, ctx context.Context, s workshop.Store) {
 	}
 	name, err := s.Lineage(ctx)
 	require.NoError(t, err)
-	assert.Len(t, name, 32)
+	assert.NotEmpty(t, name)
 }

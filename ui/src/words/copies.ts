@@ -19,7 +19,7 @@ export const copyWords = {
   failed: (why: string, moment: string) => `The last try failed (${moment}): ${why}`,
   making: 'The copy is being made',
   bringing: 'The copy is being read and checked',
-  replacing: 'The copy takes its place now',
+  replacing: 'The records are being replaced now',
   stop: 'Stop',
   jobFailed: (why: string) => `It did not work. ${why}`,
   stopped: 'It was stopped; nothing was changed.',
