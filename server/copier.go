@@ -6,7 +6,7 @@ import (
 	"fmt"
 	"log/slog"
 	"path/filepath"
-	"sync"
+	"sync/atomic"
 	"time"
 
 	"cressa/copies"
@@ -20,52 +20,51 @@ var ErrReplaced = errors.New("a copy takes the records' place")
 // copyEvery is how often is looked whether a copy is due.
 const copyEvery = time.Minute
 
-// copier makes copies and brings them back, one job at a time.
+// copier makes copies and brings them back, one at a time.
 type copier struct {
 	folder copies.Folder
-	mutex  sync.Mutex
-	// job is the present one, or the last.
-	job  CopyJob
-	stop context.CancelFunc
-	// working waits for the present one at the end.
-	working sync.WaitGroup
+	// busy is set while a copy is made or brought back.
+	busy atomic.Bool
+	// work tells how far it is, under theCopy.
+	work *relay[CopyingLine]
 }
 
-// CopyJob is a copy that is being made or brought back, or what became of the last.
-type CopyJob struct {
+// theCopy is the one key of the copier's work.
+const theCopy = ""
+
+// CopyingLine is how far a copy has come that is made or brought back, in thousands of bytes.
+type CopyingLine struct {
 	Progress
-	// What is "" before the first.
-	What string `json:"what" validate:"omitempty,oneof=copy restore"`
-	// Problem is why it failed.
+	What string `json:"what" validate:"oneof=copy restore"`
+	// Problem is why it failed, in the last line.
 	Problem string `json:"problem"`
 }
 
 var errCopying = errors.New("a copy is being made or brought back")
 
-// begin starts a job unless one is under way. Sizes are told in thousands of bytes.
+// begin starts work unless some is under way.
 func (c *copier) begin(ctx context.Context, what string, do func(context.Context, copies.Progress) error, end func(error)) error {
-	c.mutex.Lock()
-	defer c.mutex.Unlock()
-	if c.job.What != "" && c.job.Ended == "" {
+	if !c.busy.CompareAndSwap(false, true) {
 		return errCopying
 	}
-	ctx, c.stop = context.WithCancel(ctx)
-	c.job = CopyJob{What: what}
-	c.working.Go(func() {
-		err := do(ctx, func(done, total int64) {
-			c.mutex.Lock()
-			defer c.mutex.Unlock()
-			c.job.Done, c.job.Total = int(done/1000), int(total/1000)
+	line := CopyingLine{What: what}
+	c.work.start(ctx, theCopy, line,
+		func(ctx context.Context, tell func(CopyingLine)) error {
+			news := newNews()
+			return do(ctx, func(done, total int64) {
+				line.Done, line.Total = int(done/1000), int(total/1000)
+				news.tell(func() { tell(line) })
+			})
+		},
+		func(err error) CopyingLine {
+			end(err) // before it is told that it has ended
+			c.busy.Store(false)
+			line.Progress = ended(line.Done, line.Total, err)
+			if line.Ended == "failed" {
+				line.Problem = saysWhy(err)
+			}
+			return line
 		})
-		end(err) // before it is told that it has ended
-		c.mutex.Lock()
-		defer c.mutex.Unlock()
-		c.stop()
-		c.job.Progress = ended(c.job.Done, c.job.Total, err)
-		if c.job.Ended == "failed" {
-			c.job.Problem = saysWhy(err)
-		}
-	})
 	return nil
 }
 
@@ -78,21 +77,6 @@ func saysWhy(err error) string {
 		return "The disk is full. Make room on it, or choose another folder."
 	}
 	return err.Error() + "."
-}
-
-func (c *copier) present() CopyJob {
-	c.mutex.Lock()
-	defer c.mutex.Unlock()
-	return c.job
-}
-
-// end stops the present job.
-func (c *copier) end() {
-	c.mutex.Lock()
-	defer c.mutex.Unlock()
-	if c.stop != nil {
-		c.stop()
-	}
 }
 
 // shelf is where copies go by a plan.

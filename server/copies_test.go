@@ -3,6 +3,7 @@ package server_test
 import (
 	"bytes"
 	"context"
+	"encoding/json"
 	"errors"
 	"log/slog"
 	"net"
@@ -22,14 +23,15 @@ import (
 	"cressa/workshop"
 )
 
-// job waits until the present copy is made or has failed.
-func (c client) job() (page server.CopiesPage) {
+// copied follows the copy that is being made until it has ended, and returns its last line.
+func (c client) copied() (last server.CopyingLine) {
 	c.t.Helper()
-	require.Eventually(c.t, func() bool {
-		c.get("/api/copies", &page)
-		return page.Job.Ended != ""
-	}, 20*time.Second, 10*time.Millisecond)
-	return page
+	status, _, data := c.send("GET", "/api/copies/work", "")
+	require.Equal(c.t, http.StatusOK, status)
+	for line := range bytes.Lines(data) {
+		require.NoError(c.t, json.Unmarshal(line, &last))
+	}
+	return last
 }
 
 func TestCopiesAreMadeKeptAndTakenIn(t *testing.T) {
@@ -51,8 +53,10 @@ func TestCopiesAreMadeKeptAndTakenIn(t *testing.T) {
 	require.Equal(t, http.StatusNoContent, status)
 	status, _, _ = c.send("POST", "/api/copies", "")
 	require.Equal(t, http.StatusNoContent, status)
-	page = c.job()
-	assert.Equal(t, "complete", page.Job.Ended, page.Job.Problem)
+	last := c.copied()
+	assert.Equal(t, "complete", last.Ended, last.Problem)
+	assert.Equal(t, last.Total, last.Done)
+	c.get("/api/copies", &page)
 	assert.Equal(t, elsewhere, page.Shelf)
 	require.Len(t, page.Copies, 1)
 	assert.Equal(t, page.Now.Diagrams, page.Copies[0].Diagrams)
@@ -89,11 +93,12 @@ func TestCopiesAreMadeKeptAndTakenIn(t *testing.T) {
 	require.NoError(t, os.WriteFile(elsewhere, nil, 0o600))
 	status, _, _ = c.send("POST", "/api/copies", "")
 	require.Equal(t, http.StatusNoContent, status)
-	require.Eventually(t, func() bool {
-		c.get("/api/notices", &notices)
-		return notices.Copies != nil
-	}, 20*time.Second, 10*time.Millisecond)
-	assert.Contains(t, notices.Copies.Failed, elsewhere)
+	last = c.copied()
+	assert.Equal(t, "failed", last.Ended)
+	assert.Contains(t, last.Problem, elsewhere)
+	c.get("/api/notices", &notices)
+	require.NotNil(t, notices.Copies)
+	assert.Equal(t, last.Problem, notices.Copies.Failed)
 }
 
 // Serve ends for a copy to take the records' place; whoever runs it serves those then.
@@ -136,7 +141,9 @@ func TestACopyTakesTheRecordsPlaceWhileTheProgramRuns(t *testing.T) {
 	c.put("POST", "/api/diagrams", nil, &first)
 	status, _, _ := c.send("POST", "/api/copies", "")
 	require.Equal(t, http.StatusNoContent, status)
-	before := c.job()
+	require.Equal(t, "complete", c.copied().Ended)
+	var before server.CopiesPage
+	c.get("/api/copies", &before)
 	require.Len(t, before.Copies, 1)
 	c.put("POST", "/api/diagrams", nil, &second)
 

@@ -26,7 +26,6 @@ type CopiesPage struct {
 	Last     *time.Time `json:"last"`
 	Failed   string     `json:"failed"`
 	FailedAt *time.Time `json:"failedAt"`
-	Job      CopyJob    `json:"job"`
 	// Records names the present records: those that a copy brings back are others.
 	Records string `json:"records"`
 	// Now is what the present records hold.
@@ -105,8 +104,11 @@ func (s *Server) copyRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/copies", name: "makeCopy", summary: "Make a copy now", from: fromThisMachine}, func(c *echo.Context, _ struct{}) (none, error) {
 		return none{}, busyCopying(s.copyNow(c.Request().Context()))
 	})
-	handle(s, route{method: http.MethodDelete, path: "/api/copies/job", name: "stopCopy", summary: "Stop the copy that is made or brought back", from: fromThisMachine}, func(*echo.Context, struct{}) (none, error) {
-		s.copier.end()
+	stream(s, route{method: http.MethodGet, path: "/api/copies/work", name: "copying", summary: "The copy that is made or brought back, as it comes on", from: fromThisMachine}, func(c *echo.Context, _ struct{}, send func(CopyingLine) error) error {
+		return s.copier.work.follow(c.Request().Context(), theCopy, send)
+	})
+	handle(s, route{method: http.MethodDelete, path: "/api/copies/work", name: "stopCopying", summary: "Stop the copy that is made or brought back", from: fromThisMachine}, func(*echo.Context, struct{}) (none, error) {
+		s.copier.work.stop(theCopy)
 		return none{}, nil
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/copies/:name/restore", name: "bringBack", summary: "Put a copy in the place of the records, which are kept", from: fromThisMachine}, func(c *echo.Context, in byName) (none, error) {
@@ -204,7 +206,7 @@ func (s *Server) copiesPage(c *echo.Context, _ struct{}) (CopiesPage, error) {
 	shelf := s.copier.shelf(state.Plan)
 	out := CopiesPage{
 		Plan: CopyPlan{string(state.Plan.Every), state.Plan.Folder, state.Plan.Keep}, Shelf: string(shelf),
-		Last: momentOrNone(state.Last), Failed: state.Failed, FailedAt: momentOrNone(state.FailedAt), Job: s.copier.present(), Copies: []CopyLine{},
+		Last: momentOrNone(state.Last), Failed: state.Failed, FailedAt: momentOrNone(state.FailedAt), Copies: []CopyLine{},
 	}
 	if out.Records, err = s.workshop.Lineage(ctx); err != nil {
 		return out, err

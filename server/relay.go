@@ -51,9 +51,9 @@ func (n *news) tell(f func()) {
 // mostRuns is how many runs a relay remembers: the results of an evening.
 const mostRuns = 32
 
-// relay runs long work in the background, one run at a time for each diagram. It goes on when
-// the page is left, and whoever comes later is told all of it from its first line on. It is lost
-// with the process, as what it computes can be computed again.
+// relay runs long work in the background, one run at a time for each key, such as a diagram's id. It
+// goes on when the page is left, and whoever comes later is told all of it from its first line on.
+// It is lost with the process: whatever it does can be done again.
 type relay[Line any] struct {
 	mutex sync.Mutex
 	runs  map[string]*run[Line]

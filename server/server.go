@@ -74,7 +74,7 @@ type Server struct {
 // New returns a server of the workshop, of the folder that its records and pictures are in, and of
 // the UI's built files. Log gets one line a request.
 func New(w *workshop.Workshop, folder copies.Folder, ui fs.FS, log *slog.Logger) *Server {
-	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, admission: &admission{door: door{now: time.Now}}, photos: folder.Pictures(), copier: &copier{folder: folder}, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
+	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, admission: &admission{door: door{now: time.Now}}, photos: folder.Pictures(), copier: &copier{folder: folder, work: newRelay[CopyingLine]()}, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
 	s.background, s.finish = context.WithCancel(context.Background())
 	s.trials, s.sweeping = newRelay[ToleranceLine](), newRelay[SweepLine]()
 	s.echo.Logger = log
@@ -242,7 +242,7 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 		s.finish()
 		s.trials.working.Wait()
 		s.sweeping.working.Wait()
-		s.copier.working.Wait()
+		s.copier.work.working.Wait()
 	}()
 	ended := make(chan error)
 	for _, l := range s.admission.network.Listeners {

@@ -1,30 +1,29 @@
 import { mutationOptions, queryOptions } from '@tanstack/react-query';
-import { answer, ApiProblem, client, Unreachable, type Problem } from './client';
+import { answer, ApiProblem, client, eachLine, Unreachable, type Problem } from './client';
+import type { LongWork } from './longWork';
 import { refresh } from './refresh';
 import type { components } from './schema';
 
 export type CopiesPage = components['schemas']['CopiesPage'];
 export type CopyLine = components['schemas']['CopyLine'];
+export type CopyingLine = components['schemas']['CopyingLine'];
 export type CopyPlan = components['schemas']['CopyPlan'];
 
-/** How often is asked while a copy is made or brought back, in ms. */
-const whileAtIt = 500;
-
-/** The copies of everything, and what is done with them just now. */
+/** The copies of everything. */
 export const copiesQuery = queryOptions({
   queryKey: ['copies'],
   queryFn: () => answer(client.GET('/api/copies')),
-  refetchInterval: (query) => (isAtIt(query.state.data) ? whileAtIt : false),
 });
 
-/**
- * Whether a copy is being made or brought back. One that was taken out whole takes the records' place
- * last; then the server begins anew, with other records and no job.
- */
-export const isAtIt = (page: CopiesPage | undefined): boolean =>
-  page !== undefined &&
-  page.job.what !== '' &&
-  (page.job.ended === '' || (page.job.what === 'restore' && page.job.ended === 'complete'));
+/** Making a copy, or bringing back the one that is named. */
+export const copying: LongWork<{ bringBack?: string }, CopyingLine> = {
+  start: ({ bringBack: name }) =>
+    name === undefined
+      ? answer(client.POST('/api/copies'))
+      : answer(client.POST('/api/copies/{name}/restore', { params: { path: { name } } })),
+  follow: (each, signal) => eachLine(fetch('/api/copies/work', { signal }), each),
+  stop: () => answer(client.DELETE('/api/copies/work')),
+};
 
 /** What the owner should look after: copies that fail, wrong codes. */
 export const noticesQuery = queryOptions({
@@ -34,22 +33,6 @@ export const noticesQuery = queryOptions({
 
 export const planCopies = mutationOptions({
   mutationFn: (body: CopyPlan) => answer(client.PUT('/api/copies/plan', { body })),
-  onSuccess: refresh(copiesQuery.queryKey),
-});
-
-export const makeCopy = mutationOptions({
-  mutationFn: () => answer(client.POST('/api/copies')),
-  onSuccess: refresh(copiesQuery.queryKey),
-});
-
-export const stopCopy = mutationOptions({
-  mutationFn: () => answer(client.DELETE('/api/copies/job')),
-  onSuccess: refresh(copiesQuery.queryKey),
-});
-
-export const bringBack = mutationOptions({
-  mutationFn: (name: string) =>
-    answer(client.POST('/api/copies/{name}/restore', { params: { path: { name } } })),
   onSuccess: refresh(copiesQuery.queryKey),
 });
 

@@ -73,23 +73,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/copies/job": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        /** Stop the copy that is made or brought back */
-        delete: operations["stopCopy"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/copies/plan": {
         parameters: {
             query?: never;
@@ -102,6 +85,24 @@ export interface paths {
         put: operations["planCopies"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/copies/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The copy that is made or brought back, as it comes on */
+        get: operations["copying"];
+        put?: never;
+        post?: never;
+        /** Stop the copy that is made or brought back */
+        delete: operations["stopCopying"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1532,21 +1533,11 @@ export interface components {
             copies: components["schemas"]["CopyLine"][];
             failed: string;
             failedAt: string | null;
-            job: components["schemas"]["CopyJob"];
             last: string | null;
             now: components["schemas"]["CopyLine"];
             plan: components["schemas"]["CopyPlan"];
             records: string;
             shelf: string;
-        };
-        CopyJob: {
-            done: number;
-            /** @enum {string} */
-            ended: "complete" | "stopped" | "failed" | "";
-            problem: string;
-            total: number;
-            /** @enum {string} */
-            what: "copy" | "restore" | "";
         };
         CopyLine: {
             bytes: number;
@@ -1569,6 +1560,15 @@ export interface components {
             every: "never" | "day" | "week";
             folder: string;
             keep: number;
+        };
+        CopyingLine: {
+            done: number;
+            /** @enum {string} */
+            ended: "complete" | "stopped" | "failed" | "";
+            problem: string;
+            total: number;
+            /** @enum {string} */
+            what: "copy" | "restore";
         };
         Device: {
             id: string;
@@ -3049,14 +3049,18 @@ export interface operations {
             };
         };
     };
-    stopCopy: {
+    planCopies: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyPlan"];
+            };
+        };
         responses: {
             /** @description done */
             204: {
@@ -3076,18 +3080,43 @@ export interface operations {
             };
         };
     };
-    planCopies: {
+    copying: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CopyPlan"];
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["CopyingLine"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
+    };
+    stopCopying: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description done */
             204: {

@@ -1,6 +1,6 @@
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';
-import type { CopiesPage, CopyLine } from '../../api/copies';
+import type { CopiesPage, CopyingLine, CopyLine } from '../../api/copies';
 import { renderInApp } from '../../testing/app';
 import { Refused, serve } from '../../testing/server';
 import { copyWords as c } from '../../words/copies';
@@ -28,16 +28,30 @@ const pageOf = (change: Partial<CopiesPage> = {}): CopiesPage => ({
   last: '2026-11-28T20:00:00Z',
   failed: '',
   failedAt: null,
-  job: { what: '', done: 0, total: 0, ended: '', problem: '' },
   records: 'first',
   now: line({ name: '', stones: 41 }),
   copies: [line()],
   ...change,
 });
 
+const told = (change: Partial<CopyingLine>): CopyingLine => ({
+  what: 'restore',
+  done: 1,
+  total: 4,
+  ended: '',
+  problem: '',
+  ...change,
+});
+
+/** Opens the desk on a server that tells of the work in these lines, once it was asked to. */
 async function open(start: CopiesPage, answers: Parameters<typeof serve>[0] = {}) {
-  const server = { page: start };
-  const { asked } = serve({ 'GET /api/copies': () => server.page, ...answers });
+  const server = { page: start, lines: [] as CopyingLine[] };
+  const { asked } = serve({
+    'GET /api/copies': () => server.page,
+    'GET /api/copies/work': () =>
+      new Response(server.lines.map((l) => JSON.stringify(l) + '\n').join('')),
+    ...answers,
+  });
   renderInApp(<CopiesDesk />);
   await screen.findByText(c.last(moment('2026-11-28T20:00:00Z')));
   return { server, asked };
@@ -48,9 +62,7 @@ test('a copy is brought back only after what it holds stood beside what is there
   vi.stubGlobal('location', { ...location, reload });
   const { server, asked } = await open(pageOf(), {
     'POST /api/copies/a.cressa.zip/restore': () => {
-      server.page = pageOf({
-        job: { what: 'restore', done: 1, total: 4, ended: '', problem: '' },
-      });
+      server.lines = [told({}), told({ done: 4, ended: 'complete' })];
       return undefined;
     },
   });
@@ -63,27 +75,63 @@ test('a copy is brought back only after what it holds stood beside what is there
   expect(asked.filter((a) => a.startsWith('POST'))).toEqual([]);
   fireEvent.click(screen.getByLabelText(back));
   fireEvent.click(within(await screen.findByRole('dialog')).getByText(c.replace));
-  expect(await screen.findByText(c.bringing)).toBeTruthy();
+  expect(await screen.findByText(c.replacing)).toBeTruthy();
+  expect(screen.getByText(c.now).closest('button')!.disabled).toBe(true);
   // The server begins anew with other records: the page is loaded anew.
   server.page = pageOf({ records: 'second' });
   await waitFor(() => expect(reload).toHaveBeenCalled(), { timeout: 5000 });
 });
 
 test('a copy that cannot be brought back says why, and so does a try that failed', async () => {
-  await open(
+  const { server } = await open(
     pageOf({
-      copies: [line({ problem: 'the copy is damaged' })],
+      copies: [line(), line({ name: 'b.cressa.zip', problem: 'the copy is damaged' })],
       failed: 'The disk is full.',
       failedAt: '2026-11-29T20:00:00Z',
-      job: { what: 'copy', done: 1, total: 4, ended: 'failed', problem: 'The disk is full.' },
     }),
+    {
+      'POST /api/copies': () => {
+        server.lines = [told({ ended: 'failed', problem: 'There is no room.' })];
+        return undefined;
+      },
+    },
   );
   expect(screen.getByText('the copy is damaged')).toBeTruthy();
-  expect(screen.getByText(c.bringBack).closest('button')!.disabled).toBe(true);
-  expect(screen.getByText(c.jobFailed('The disk is full.'))).toBeTruthy();
+  const [whole, damaged] = screen.getAllByText(c.bringBack);
+  expect(damaged!.closest('button')!.disabled).toBe(true);
   expect(
     screen.getByText(c.failed('The disk is full.', moment('2026-11-29T20:00:00Z'))),
   ).toBeTruthy();
+  fireEvent.click(whole!);
+  fireEvent.click(within(await screen.findByRole('dialog')).getByText(c.replace));
+  expect(await screen.findByText(c.jobFailed('There is no room.'))).toBeTruthy();
+});
+
+test('work that is under way is found again and stopped, and the list is read again after it', async () => {
+  let tell: (text: string) => void = () => {};
+  let close: () => void = () => {};
+  const { server, asked } = await open(pageOf(), {
+    'GET /api/copies/work': () =>
+      new Response(
+        new ReadableStream({
+          start(stream) {
+            const text = new TextEncoder();
+            tell = (line) => stream.enqueue(text.encode(line));
+            close = () => stream.close();
+            tell(JSON.stringify(told({ what: 'copy' })) + '\n');
+          },
+        }),
+      ),
+    'DELETE /api/copies/work': () => undefined,
+  });
+  expect(await screen.findByText(c.making)).toBeTruthy();
+  fireEvent.click(screen.getByText(c.stop));
+  await waitFor(() => expect(asked).toContain('DELETE /api/copies/work'));
+  server.page = pageOf({ copies: [] });
+  tell(JSON.stringify(told({ what: 'copy', ended: 'stopped' })) + '\n');
+  close();
+  expect(await screen.findByText(c.stopped)).toBeTruthy();
+  await waitFor(() => expect(screen.queryByText(c.bringBack)).toBeNull());
 });
 
 test('a plan is kept, and one that cannot work is refused with what was typed still there', async () => {

@@ -6,20 +6,19 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQuery } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import {
-  bringBack,
   copiesQuery,
-  isAtIt,
-  makeCopy,
+  copying,
   planCopies,
-  stopCopy,
   takeCopy,
   type CopiesPage,
+  type CopyingLine,
   type CopyLine,
 } from '../../api/copies';
 import { ranges } from '../../api/ranges';
+import { reread } from '../../api/refresh';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
 import { Refusal } from '../../parts/forms/Refusal';
@@ -27,14 +26,33 @@ import { useNotice } from '../../parts/notice';
 import { Await, Care } from '../../parts/Page';
 import { ProgressLine } from '../../parts/ProgressLine';
 import { Sheet } from '../../parts/Sheet';
+import { useLongWork } from '../../parts/useLongWork';
 import { copyWords as c } from '../../words/copies';
 import { moment } from '../../words/numbers';
 
+/** How often is asked, in ms, whether other records have taken the place of these. */
+const whileReplacing = 500;
+
+const latest = (_: CopyingLine | undefined, line: CopyingLine) => line;
+
 /** Copies of everything: those that there are, when they are made, and how one is brought back. */
 export function CopiesDesk() {
-  const page = useQuery(copiesQuery);
+  const { state: line, ...work } = useLongWork(copying, latest);
+  // What was taken out whole takes the records' place last: then the server begins anew.
+  const replacing = line?.what === 'restore' && work.ended === 'complete';
+  const page = useQuery({ ...copiesQuery, refetchInterval: replacing && whileReplacing });
   useReplaced(page.data);
-  return <Await query={page}>{(p) => <Copies page={p} />}</Await>;
+  useRereadOnceEnded(work.ended);
+  return (
+    <Await query={page}>
+      {(p) => (
+        <Copies page={p} busy={work.running || replacing} start={work.start}>
+          {line && (replacing || !work.error) && <Work line={line} stop={work.stop} />}
+          {!replacing && <Refusal error={work.error} />}
+        </Copies>
+      )}
+    </Await>
+  );
 }
 
 /** Loads the page anew once other records have taken the place of those that it was opened with. */
@@ -47,14 +65,28 @@ function useReplaced(page: CopiesPage | undefined) {
   }, [page]);
 }
 
-function Copies({ page }: { page: CopiesPage }) {
+/** Reads the list anew once a copy was made, or could not be made. */
+function useRereadOnceEnded(ended: string | undefined) {
+  const queries = useQueryClient();
+  useEffect(() => {
+    if (ended) void reread(queries, copiesQuery.queryKey);
+  }, [queries, ended]);
+}
+
+interface CopiesProps {
+  page: CopiesPage;
+  busy: boolean;
+  start: (asked: { bringBack?: string }) => void;
+  /** What is told of the copy that is made or brought back. */
+  children: ReactNode;
+}
+
+function Copies({ page, start, children, ...props }: CopiesProps) {
   const say = useNotice();
-  const make = useMutation(makeCopy);
   const take = useMutation(takeCopy);
-  const back = useMutation(bringBack);
   const [chosen, setChosen] = useState<CopyLine>();
   const input = useRef<HTMLInputElement>(null);
-  const busy = isAtIt(page) || take.isPending || back.isPending;
+  const busy = props.busy || take.isPending;
   return (
     <>
       <Typography>{page.last ? c.last(moment(page.last)) : c.none}</Typography>
@@ -62,7 +94,7 @@ function Copies({ page }: { page: CopiesPage }) {
         <Care grave>{c.failed(page.failed, page.failedAt ? moment(page.failedAt) : '')}</Care>
       )}
       <Box sx={{ display: 'flex', gap: 3, my: 3, flexWrap: 'wrap' }}>
-        <Button variant="contained" disabled={busy} onClick={() => make.mutate()}>
+        <Button variant="contained" disabled={busy} onClick={() => start({})}>
           {c.now}
         </Button>
         <Button disabled={busy} onClick={() => input.current?.click()}>
@@ -81,8 +113,8 @@ function Copies({ page }: { page: CopiesPage }) {
           }}
         />
       </Box>
-      <Job page={page} />
-      <Refusal error={make.error ?? take.error ?? back.error} />
+      {children}
+      <Refusal error={take.error} />
       <Sheet head={[...Object.values(c.head), '']} fold={900}>
         <Line line={page.now} name={c.present} />
         {page.copies.map((k) => (
@@ -126,7 +158,7 @@ function Copies({ page }: { page: CopiesPage }) {
             <Button
               variant="contained"
               onClick={() => {
-                back.mutate(chosen.name);
+                start({ bringBack: chosen.name });
                 setChosen(undefined);
               }}
             >
@@ -150,7 +182,7 @@ const figuresOf = (l: CopyLine) => ({
 });
 
 /** A copy, or the records as they are now, in a row. */
-function Line(props: { line: CopyLine; name: string; children?: React.ReactNode }) {
+function Line(props: { line: CopyLine; name: string; children?: ReactNode }) {
   const { line: l, name, children } = props;
   const figures = Object.entries(figuresOf(l));
   return (
@@ -173,19 +205,23 @@ function Line(props: { line: CopyLine; name: string; children?: React.ReactNode 
 }
 
 /** The copy that is made or brought back just now, or what became of the last. */
-function Job({ page: { job } }: { page: CopiesPage }) {
-  const stop = useMutation(stopCopy);
-  if (job.what === '' || job.ended === 'complete')
-    return job.what === 'restore' ? <Care>{c.replacing}</Care> : null;
-  if (job.ended === 'stopped') return <Care>{c.stopped}</Care>;
-  if (job.ended === 'failed') return <Care grave>{c.jobFailed(job.problem)}</Care>;
-  const text = job.what === 'copy' ? c.making : c.bringing;
+function Work({ line, stop }: { line: CopyingLine; stop: () => void }) {
+  const restores = line.what === 'restore';
+  switch (line.ended) {
+    case 'complete':
+      return restores && <Care>{c.replacing}</Care>;
+    case 'stopped':
+      return <Care>{c.stopped}</Care>;
+    case 'failed':
+      // Why no copy was made stands above, and stays there until one is.
+      return restores && <Care grave>{c.jobFailed(line.problem)}</Care>;
+  }
   return (
     <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', maxWidth: 560 }}>
       <Box sx={{ flex: 1 }}>
-        <ProgressLine done={job.done} total={job.total} text={text} />
+        <ProgressLine done={line.done} total={line.total} text={restores ? c.bringing : c.making} />
       </Box>
-      <Button onClick={() => stop.mutate()}>{c.stop}</Button>
+      <Button onClick={stop}>{c.stop}</Button>
     </Box>
   );
 }
