@@ -34,10 +34,11 @@ FUZZTIME := 12m
 fuzz:
 	sh scripts/fuzz.sh $(FUZZTIME)
 
-# A thousand kills, and copies of ten thousand stones.
+# A thousand kills, and copies of ten thousand stones from every version.
 torture: chromium ui
 	go test -count=1 -timeout 4h ./e2e -run 'UnderKills|ATabThatIsKilled' -kills 1000
 	go test -count=1 -timeout 2h ./copies -run TestWhatIsCopiedComesBack -stones 10000
+	go test -count=1 -timeout 4h -v ./sqlite -run TestACopyOfEveryVersionComesBack -stones 10000
 
 GOLANGCI := github.com/golangci/golangci-lint/v2/cmd/golangci-lint@v2.15.0
 
