@@ -28,8 +28,8 @@ chromium:
 bench:
 	go test -run '^$$' -bench . -benchmem ./...
 
-# The readers of strangers' files, twelve minutes each: an hour.
-FUZZTIME := 12m
+# The four readers of strangers' files, for an hour together.
+FUZZTIME := 15m
 
 fuzz:
 	sh scripts/fuzz.sh $(FUZZTIME)

@@ -24,6 +24,7 @@ import (
 	"cressa/copies"
 	"cressa/demo"
 	"cressa/internal/ceiling"
+	"cressa/internal/template"
 	"cressa/photos"
 	"cressa/sqlite"
 	"cressa/workshop"
@@ -31,12 +32,19 @@ import (
 
 var stones = flag.Int("stones", 12, "how many stones are copied and come back")
 
+// records write the records of so many stones.
+var records = map[int]func(testing.TB, string){}
+
 // drawn makes a folder of records with three photos.
 func drawn(t *testing.T, stones int) copies.Folder {
 	t.Helper()
+	if records[stones] == nil {
+		records[stones] = template.Of(func(file string) error {
+			return demo.Seed(context.Background(), file, demo.Size{Stones: stones, Diagrams: 4, Events: 40 * stones, Seed: 1})
+		})
+	}
 	dir := t.TempDir()
-	file := filepath.Join(dir, copies.Records)
-	require.NoError(t, demo.Seed(t.Context(), file, demo.Size{Stones: stones, Diagrams: 4, Events: 40 * stones, Seed: 1}))
+	records[stones](t, filepath.Join(dir, copies.Records))
 	at(t, dir, func(ctx context.Context, w *workshop.Workshop) {
 		list, err := w.Stones.Stones(ctx, workshop.StoneFilter{}, workshop.Cursor{}, 3)
 		require.NoError(t, err)

@@ -14,6 +14,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/demo"
 	"cressa/formats"
+	"cressa/internal/mutants"
 	"cressa/words"
 )
 
@@ -128,6 +129,9 @@ func FuzzReadDiagram(f *testing.F) {
 	f.Add([]byte(base))
 	f.Add([]byte(`{"tiers":[{"stop":{"kind":"along","from":["P1@"]}}]}`))
 	f.Add([]byte("\xff\xfe"))
+	for _, data := range mutants.Of(500, []byte(base)) {
+		f.Add(data)
+	}
 	f.Fuzz(func(t *testing.T, data []byte) {
 		d, mistakes := formats.ReadDiagram(data)
 		if d == nil && len(mistakes) == 0 {

@@ -17,6 +17,7 @@ import (
 	"cressa/core/polyhedron"
 	"cressa/demo"
 	"cressa/formats"
+	"cressa/internal/mutants"
 )
 
 // writePLY writes a solid as PLY, as text or in either order of bytes.
@@ -148,10 +149,15 @@ func TestAMeshThatCannotBeReadSaysWhere(t *testing.T) {
 
 // Whatever bytes come: they are refused with a problem, or are a mesh whose faces name its points.
 func FuzzReadMesh(f *testing.F) {
-	f.Add([]byte("ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_index\nend_header\n0 0 0\n1 0 0\n0 1 0\n3 0 1 2\n"))
-	f.Add([]byte("v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 2 3\nf 1/1/1 -1 2\n"))
-	f.Add([]byte("solid x\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\nendsolid\n"))
-	f.Add(binarySTL([][3]r3.Vec{{{}, {X: 1}, {Y: 1}}}))
+	whole := [][]byte{
+		[]byte("ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_index\nend_header\n0 0 0\n1 0 0\n0 1 0\n3 0 1 2\n"),
+		[]byte("v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 2 3\nf 1/1/1 -1 2\n"),
+		[]byte("solid x\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\nendsolid\n"),
+		binarySTL([][3]r3.Vec{{{}, {X: 1}, {Y: 1}}}),
+	}
+	for _, data := range append(whole, mutants.Of(500, whole...)...) {
+		f.Add(data)
+	}
 	f.Fuzz(func(t *testing.T, data []byte) {
 		mesh, err := formats.ReadMesh(data)
 		if err == nil {

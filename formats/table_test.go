@@ -18,6 +18,7 @@ import (
 	"cressa/core/printed"
 	"cressa/demo"
 	"cressa/formats"
+	"cressa/internal/mutants"
 )
 
 // sheets are one diagram of seven tiers in the layouts that people print and send each other.
@@ -290,8 +291,13 @@ func TestTablesInManyHandsReadTheSame(t *testing.T) {
 
 // Every line that is not blank must be accounted for, whatever the text.
 func FuzzReadTable(f *testing.F) {
+	var whole [][]byte
 	for _, text := range sheets {
 		f.Add(text)
+		whole = append(whole, []byte(text))
+	}
+	for _, data := range mutants.Of(500, whole...) {
+		f.Add(string(data))
 	}
 	f.Add("Tier|Angle\n|||\nP1 4° 1-2 meet")
 	f.Fuzz(func(t *testing.T, text string) {

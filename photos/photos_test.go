@@ -20,6 +20,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/internal/ceiling"
+	"cressa/internal/mutants"
 	"cressa/photos"
 	"cressa/workshop"
 )
@@ -218,8 +219,10 @@ func FuzzKeep(f *testing.F) {
 	if err := jpeg.Encode(&plain, picture(), nil); err != nil {
 		f.Fatal(err)
 	}
-	f.Add(asPNG.Bytes())
-	f.Add(plain.Bytes())
+	whole := [][]byte{asPNG.Bytes(), plain.Bytes()}
+	for _, data := range append(whole, mutants.Of(500, whole...)...) {
+		f.Add(data)
+	}
 	dir := photos.Dir(f.TempDir())
 	f.Fuzz(func(t *testing.T, data []byte) {
 		hash, err := dir.Keep(t.Context(), data)

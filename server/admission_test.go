@@ -17,7 +17,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/copies"
-	"cressa/demo"
 	"cressa/server"
 	"cressa/sqlite"
 	"cressa/workshop"
@@ -77,6 +76,7 @@ func startHeld(t *testing.T) (here, away client, store *heldStore) {
 	t.Helper()
 	ctx, stop := context.WithCancel(context.Background())
 	folder := t.TempDir()
+	library(t, filepath.Join(folder, copies.Records))
 	file, err := sqlite.Open(ctx, filepath.Join(folder, copies.Records))
 	require.NoError(t, err)
 	store = &heldStore{Store: file}
@@ -85,7 +85,6 @@ func startHeld(t *testing.T) (here, away client, store *heldStore) {
 	outer, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	w := workshop.New(store, time.Now)
-	require.NoError(t, demo.FillLibrary(ctx, w))
 	s := server.New(w, copies.Folder(folder), page, slog.New(slog.DiscardHandler))
 	s.OpenTo(server.Network{Addresses: []string{outer.Addr().String()}, Listeners: []net.Listener{behind{outer, &machine}}})
 	ended := make(chan error, 1)

@@ -14,7 +14,6 @@ import (
 	"slices"
 	"strings"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -24,7 +23,6 @@ import (
 	"cressa/core/diagram"
 	"cressa/core/material"
 	"cressa/core/sweep"
-	"cressa/demo"
 	"cressa/server"
 	"cressa/workshop"
 )
@@ -242,7 +240,7 @@ func copied(v any) any {
 // goes wrong is a problem that says so, never a failure of the server.
 func TestWhateverIsSentTheAnswerKeepsToTheContract(t *testing.T) {
 	file := filepath.Join(t.TempDir(), copies.Records)
-	require.NoError(t, demo.Fill(t.Context(), file, time.Now()))
+	demonstration(t, file)
 	client := serve(t, file)
 	c, operations := readContract(t)
 

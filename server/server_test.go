@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"errors"
 	"io"
 	"log/slog"
 	"mime"
@@ -24,6 +25,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/demo"
 	"cressa/internal/ceiling"
+	"cressa/internal/template"
 	"cressa/server"
 	"cressa/sqlite"
 	"cressa/workshop"
@@ -40,9 +42,25 @@ type client struct {
 	url string
 }
 
+// library writes the records of a workshop that has its library and nothing else.
+var library = template.Of(func(file string) error {
+	store, err := sqlite.Open(context.Background(), file)
+	if err != nil {
+		return err
+	}
+	return errors.Join(demo.FillLibrary(context.Background(), workshop.New(store, time.Now)), store.Close())
+})
+
+// demonstration writes the records of the demo.
+var demonstration = template.Of(func(file string) error {
+	return demo.Fill(context.Background(), file, time.Now())
+})
+
 func start(t testing.TB) client {
 	t.Helper()
-	return serve(t, filepath.Join(t.TempDir(), copies.Records))
+	file := filepath.Join(t.TempDir(), copies.Records)
+	library(t, file)
+	return serve(t, file)
 }
 
 // serve serves the workshop of a file.

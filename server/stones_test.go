@@ -15,7 +15,6 @@ import (
 
 	"cressa/copies"
 	"cressa/core/diagram"
-	"cressa/demo"
 	"cressa/server"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -238,7 +237,7 @@ func TestAStoneIsCutOverTheWire(t *testing.T) {
 // A record that cannot be read, or solved, is missing nowhere but at its own address.
 func TestARecordThatCannotBeReadTakesNoListAway(t *testing.T) {
 	file := filepath.Join(t.TempDir(), copies.Records)
-	require.NoError(t, demo.Fill(t.Context(), file, time.Now()))
+	demonstration(t, file)
 	db, err := sql.Open("sqlite", file)
 	require.NoError(t, err)
 	for _, spoil := range []string{

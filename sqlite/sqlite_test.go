@@ -1,6 +1,7 @@
 package sqlite
 
 import (
+	"context"
 	"database/sql"
 	"errors"
 	"fmt"
@@ -12,6 +13,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/internal/template"
 	"cressa/workshop"
 	"cressa/workshop/journal"
 	"cressa/workshop/storetest"
@@ -86,9 +88,20 @@ func TestWhatIsNoDatabaseIsRefusedAndLeftAlone(t *testing.T) {
 	assert.Equal(t, "these are notes, and no database at all", string(data))
 }
 
+// empty writes records that have nothing yet.
+var empty = template.Of(func(file string) error {
+	store, err := Open(context.Background(), file)
+	if err != nil {
+		return err
+	}
+	return store.Close()
+})
+
 func open(t *testing.T) *Store {
 	t.Helper()
-	store, err := Open(t.Context(), filepath.Join(t.TempDir(), "records.db"))
+	file := filepath.Join(t.TempDir(), "records.db")
+	empty(t, file)
+	store, err := Open(t.Context(), file)
 	require.NoError(t, err)
 	t.Cleanup(func() { assert.NoError(t, store.Close()) })
 	return store

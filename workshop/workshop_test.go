@@ -15,6 +15,7 @@ import (
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/demo"
+	"cressa/internal/template"
 	"cressa/sqlite"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -37,7 +38,21 @@ func open(t *testing.T, file string) *shop {
 	return s
 }
 
-func newShop(t *testing.T) *shop { return open(t, filepath.Join(t.TempDir(), "records.db")) }
+// empty writes the records of a workshop that has nothing yet.
+var empty = template.Of(func(file string) error {
+	store, err := sqlite.Open(context.Background(), file)
+	if err != nil {
+		return err
+	}
+	return store.Close()
+})
+
+func newShop(t *testing.T) *shop {
+	t.Helper()
+	file := filepath.Join(t.TempDir(), "records.db")
+	empty(t, file)
+	return open(t, file)
+}
 
 func (s *shop) add(t *testing.T, name string) workshop.Diagram {
 	t.Helper()
