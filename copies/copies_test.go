@@ -294,7 +294,7 @@ func TestARestoreThatIsKilledGoesOn(t *testing.T) {
 		kept, err := into.Finish()
 		revive()
 		if err == nil {
-			assert.Equal(t, 4, moves, "records and pictures, away and in")
+			assert.Equal(t, 6, moves, "records with their -wal and -shm and pictures away, records and pictures in")
 			assert.Equal(t, was, told(t, filepath.Join(string(into), kept)))
 			return
 		}
@@ -344,15 +344,54 @@ func TestACopyIsOfOneMoment(t *testing.T) {
 	stop()
 	require.NoError(t, <-paired)
 	for _, file := range files {
-		into := copies.Folder(t.TempDir())
-		_, err := restore(t.Context(), into, file)
+		z, err := zip.OpenReader(file)
 		require.NoError(t, err)
-		at(t, string(into), func(ctx context.Context, w *workshop.Workshop) {
+		dir := t.TempDir()
+		require.NoError(t, os.CopyFS(dir, z))
+		require.NoError(t, z.Close())
+		copied, err := sqlite.OpenToRead(t.Context(), filepath.Join(dir, "records.db"))
+		require.NoError(t, err)
+		devices, err := copied.Devices(t.Context())
+		require.NoError(t, errors.Join(err, copied.Close()))
+		assert.Zero(t, len(devices)%2, "both or none")
+	}
+}
+
+// The devices that are let in are those that were before, whatever the copy says.
+func TestACopyLetsNoDeviceInAgain(t *testing.T) {
+	of := drawn(t, 1)
+	names := func(dir copies.Folder) (out []string) {
+		at(t, string(dir), func(ctx context.Context, w *workshop.Workshop) {
 			devices, err := w.Devices(ctx)
 			require.NoError(t, err)
-			assert.Zero(t, len(devices)%2, "both or none")
+			for _, d := range devices {
+				out = append(out, d.Name)
+			}
 		})
+		return out
 	}
+	change := func(do func(context.Context, *sqlite.Store) error) {
+		store, err := sqlite.Open(t.Context(), filepath.Join(string(of), copies.Records))
+		require.NoError(t, err)
+		require.NoError(t, errors.Join(do(t.Context(), store), store.Close()))
+	}
+	change(func(ctx context.Context, s *sqlite.Store) error {
+		return errors.Join(s.InsertDevice(ctx, workshop.Device{ID: "a", Name: "Lost tablet"}, "a"),
+			s.InsertDevice(ctx, workshop.Device{ID: "b", Name: "Wheel"}, "b"))
+	})
+	file := filepath.Join(t.TempDir(), "copy.zip")
+	_, err := of.Write(t.Context(), file, nil)
+	require.NoError(t, err)
+	change(func(ctx context.Context, s *sqlite.Store) error {
+		return errors.Join(s.DropDevice(ctx, "a"), s.InsertDevice(ctx, workshop.Device{ID: "c", Name: "New tablet", Paired: time.Now()}, "c"))
+	})
+	_, err = restore(t.Context(), of, file)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"New tablet", "Wheel"}, names(of))
+	elsewhere := copies.Folder(t.TempDir())
+	_, err = restore(t.Context(), elsewhere, file)
+	require.NoError(t, err)
+	assert.Empty(t, names(elsewhere))
 }
 
 // A shelf keeps the last copies that were made by plan, and touches nothing else.

@@ -145,7 +145,7 @@ func (f Folder) Stage(ctx context.Context, file string, tell Progress) (m Manife
 	if err != nil {
 		return m, err
 	}
-	if err := upToDate(ctx, filepath.Join(stage, Records)); err != nil {
+	if err := f.upToDate(ctx, filepath.Join(stage, Records)); err != nil {
 		if errors.As(err, &sqlite.Refusal{}) {
 			return m, Refusal{file, "its records cannot be used: " + err.Error()}
 		}
@@ -202,13 +202,13 @@ func unpack(ctx context.Context, from *zip.File, want File, to string, progress 
 }
 
 // upToDate brings staged records to the present version, names them anew, and derives what is
-// derived.
-func upToDate(ctx context.Context, file string) error {
+// derived. The devices that are let in stay those of the folder.
+func (f Folder) upToDate(ctx context.Context, file string) error {
 	store, err := sqlite.Open(ctx, file)
 	if err != nil {
 		return err
 	}
-	err = errors.Join(store.NameAnew(ctx), workshop.New(store, time.Now).Refresh(ctx))
+	err = errors.Join(store.NameAnew(ctx), store.TakeDevices(ctx, f.records()), workshop.New(store, time.Now).Refresh(ctx))
 	if err := errors.Join(err, store.Close()); err != nil {
 		return err
 	}

@@ -2,6 +2,7 @@ package sqlite
 
 import (
 	"context"
+	"errors"
 	"time"
 
 	"cressa/workshop"
@@ -50,4 +51,37 @@ func (s *Store) SeeDevice(ctx context.Context, id string, at time.Time) error {
 // DropDevice implements workshop.AccessStore.
 func (s *Store) DropDevice(ctx context.Context, id string) error {
 	return s.changeIt(ctx, `DELETE FROM devices WHERE id = ?`, id)
+}
+
+// TakeDevices lets in the devices that another file of records lets in, and no others: a copy would
+// let in again those that were shut out since. It lets none in where the file cannot be read. It
+// returns the errors of the store.
+func (s *Store) TakeDevices(ctx context.Context, file string) error {
+	type letIn struct {
+		workshop.Device
+		session string
+	}
+	var all []letIn
+	other, err := OpenToRead(ctx, file)
+	if err == nil {
+		err = errors.Join(other.rows(ctx, func(scan scan) error {
+			var d letIn
+			err := scan(append(deviceFields(&d.Device), &d.session)...)
+			all = append(all, d)
+			return err
+		}, `SELECT id, name, paired, seen, session FROM devices`), other.Close())
+	}
+	if err != nil {
+		all = nil
+	}
+	if ctx.Err() != nil {
+		return ctx.Err()
+	}
+	return s.InTx(ctx, func(ctx context.Context) error {
+		err := s.exec(ctx, `DELETE FROM devices`)
+		for _, d := range all {
+			err = errors.Join(err, s.InsertDevice(ctx, d.Device, d.session))
+		}
+		return err
+	})
 }

@@ -43,7 +43,7 @@ export const copyWords = {
   asks: (made: string) => `Bring back the copy of ${made}?`,
   wouldReplace: 'It takes the place of everything that is here now:',
   isKept:
-    'What is here now is not deleted: it stays in a folder of its own beside the records. Tablets that are at work should wait until this is done.',
+    'What is here now is not deleted: it stays in a folder of its own beside the records. Devices that are let in now stay so. Tablets that are at work should wait until this is done.',
   replace: 'Replace the records',
   cancel: 'Keep what is here',
   onToday: {
