@@ -34,6 +34,9 @@ export function MachineRoom() {
 
 type Tab = keyof typeof m.tabs;
 
+/** Tabs of what is kept by itself, as soon as it is said. */
+const keptApart: Tab[] = ['devices', 'copies'];
+
 /** Machines, habits and materials, changed together and saved together. */
 function SettingsDesk({ settings }: { settings: Settings }) {
   const [draft, setDraft] = useState(settings);
@@ -51,9 +54,11 @@ function SettingsDesk({ settings }: { settings: Settings }) {
   return (
     <>
       <PageHead title={w.common.machine} facts={[dirty ? m.unsaved : '']}>
-        <Button variant="contained" onClick={keep} disabled={!readable || saving.isPending}>
-          {m.save}
-        </Button>
+        {(dirty || !keptApart.includes(tab)) && (
+          <Button variant="contained" onClick={keep} disabled={!readable || saving.isPending}>
+            {m.save}
+          </Button>
+        )}
       </PageHead>
       <Box sx={{ p: 6 }}>
         <ToggleButtonGroup
