@@ -23,6 +23,7 @@ import (
 
 	"cressa/copies"
 	"cressa/demo"
+	"cressa/disk"
 	"cressa/internal/ceiling"
 	"cressa/internal/template"
 	"cressa/photos"
@@ -401,11 +402,16 @@ func TestOlderCopiesMakeRoom(t *testing.T) {
 	list, err := shelf.List()
 	require.NoError(t, err)
 	assert.Empty(t, list)
-	killed := filepath.Join(string(shelf), ".cressa-copy-1")
-	require.NoError(t, os.MkdirAll(killed, 0o700))
-	require.NoError(t, os.Chtimes(killed, time.Time{}, time.Now().Add(-25*time.Hour)))
-	underWay := filepath.Join(string(shelf), ".cressa-copy-2")
-	require.NoError(t, os.Mkdir(underWay, 0o700))
+	killed, underWay, begun := filepath.Join(string(shelf), ".cressa-copy-1"), filepath.Join(string(shelf), ".cressa-copy-2"), filepath.Join(string(shelf), ".cressa-copy-3")
+	for _, scrap := range []string{killed, underWay, begun} {
+		require.NoError(t, os.MkdirAll(scrap, 0o700))
+		if scrap != begun {
+			require.NoError(t, os.Chtimes(scrap, time.Time{}, time.Now().Add(-2*time.Minute)))
+		}
+	}
+	release, err := disk.Hold(underWay, true)
+	require.NoError(t, err)
+	defer func() { require.NoError(t, release()) }()
 	var names []string
 	for range 4 {
 		name, err := shelf.Add(t.Context(), of, 2, nil)
@@ -423,6 +429,7 @@ func TestOlderCopiesMakeRoom(t *testing.T) {
 	}
 	assert.NoDirExists(t, killed)
 	assert.DirExists(t, underWay)
+	assert.DirExists(t, begun)
 	list, err = shelf.List()
 	require.NoError(t, err)
 	var left []string

@@ -81,7 +81,7 @@ func (s Shelf) Add(ctx context.Context, of Folder, keep int, tell Progress) (nam
 	if err := os.MkdirAll(string(s), 0o700); err != nil {
 		return "", err
 	}
-	if err := s.tidy(); err != nil {
+	if err := disk.Sweep(string(s), scrapPattern); err != nil {
 		return "", err
 	}
 	name = namePrefix + time.Now().UTC().Format(nameTime) + Suffix
@@ -91,27 +91,12 @@ func (s Shelf) Add(ctx context.Context, of Folder, keep int, tell Progress) (nam
 	return name, s.rotate(keep)
 }
 
-// abandoned is how old what a copy is made in must be to have been left by a program that was
-// killed: none takes a day.
-const abandoned = 24 * time.Hour
-
 // Check tells whether copies can be put here. It makes the folder where there is none.
 func (s Shelf) Check() error {
 	if err := os.MkdirAll(string(s), 0o700); err != nil {
 		return err
 	}
 	return disk.Writable(string(s))
-}
-
-// tidy removes what copies that were killed have left.
-func (s Shelf) tidy() error {
-	left, err := filepath.Glob(filepath.Join(string(s), scrapPattern))
-	for _, path := range left {
-		if info, failed := os.Stat(path); failed == nil && time.Since(info.ModTime()) > abandoned {
-			err = errors.Join(err, os.RemoveAll(path))
-		}
-	}
-	return err
 }
 
 func (s Shelf) rotate(keep int) error {
@@ -140,15 +125,15 @@ func (s Shelf) Take(ctx context.Context, from io.Reader) (_ Kept, err error) {
 	if err := os.MkdirAll(string(s), 0o700); err != nil {
 		return Kept{}, err
 	}
-	f, err := os.CreateTemp(string(s), scrapPattern)
+	scrap, release, err := disk.Scrap(string(s), scrapPattern)
 	if err != nil {
 		return Kept{}, err
 	}
-	defer func() {
-		if err != nil {
-			err = errors.Join(err, os.Remove(f.Name()))
-		}
-	}()
+	defer func() { err = errors.Join(err, os.RemoveAll(scrap), release()) }()
+	f, err := os.OpenFile(filepath.Join(scrap, "copy"), os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+	if err != nil {
+		return Kept{}, err
+	}
 	if err := errors.Join(pour(ctx, f, from), f.Sync(), f.Close()); err != nil {
 		return Kept{}, err
 	}

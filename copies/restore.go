@@ -109,7 +109,7 @@ func (f Folder) Stage(ctx context.Context, file string, tell Progress) (m Manife
 	if err := os.MkdirAll(string(f), 0o700); err != nil {
 		return m, err
 	}
-	stage, err := os.MkdirTemp(string(f), stagePattern)
+	stage, release, err := disk.Scrap(string(f), stagePattern)
 	if err != nil {
 		return m, err
 	}
@@ -117,6 +117,7 @@ func (f Folder) Stage(ctx context.Context, file string, tell Progress) (m Manife
 		if err != nil {
 			err = errors.Join(err, os.RemoveAll(stage))
 		}
+		err = errors.Join(err, release())
 	}()
 	err = withArchive(file, func(of Manifest, files map[string]*zip.File) error {
 		m = of
@@ -284,16 +285,12 @@ func (f Folder) Finish() (kept string, err error) {
 	return kept, errors.Join(os.Remove(filepath.Join(string(f), marker)), os.RemoveAll(stage), disk.SyncFolder(string(f)))
 }
 
-// Tidy removes what a copy or a restore that was killed has left in the folder.
+// Tidy removes what a restore that was killed has left in the folder.
 func (f Folder) Tidy() error {
 	if f.Pending() {
 		return nil
 	}
-	left, err := filepath.Glob(filepath.Join(string(f), stagePattern))
-	for _, path := range left {
-		err = errors.Join(err, os.RemoveAll(path))
-	}
-	return err
+	return disk.Sweep(string(f), stagePattern)
 }
 
 // rename moves a file; tests have it fail.

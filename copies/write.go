@@ -36,11 +36,11 @@ func (f Folder) Write(ctx context.Context, to string, tell Progress) (_ Manifest
 	if err := sqlite.Look(ctx, f.records()); err != nil {
 		return Manifest{}, err
 	}
-	scrap, err := os.MkdirTemp(filepath.Dir(to), scrapPattern)
+	scrap, release, err := disk.Scrap(filepath.Dir(to), scrapPattern)
 	if err != nil {
 		return Manifest{}, err
 	}
-	defer func() { err = errors.Join(err, os.RemoveAll(scrap)) }()
+	defer func() { err = errors.Join(err, os.RemoveAll(scrap), release()) }()
 	snapshot := filepath.Join(scrap, recordsName)
 	made := time.Now().UTC().Truncate(time.Second)
 	if err := sqlite.CopyTo(ctx, f.records(), snapshot); err != nil {

@@ -4,7 +4,8 @@ import (
 	"errors"
 	"os"
 	"path/filepath"
-	"syscall"
+
+	"cressa/disk"
 )
 
 // lockFile is held by whoever works in a folder of records.
@@ -13,18 +14,18 @@ const lockFile = "cressa.lock"
 // hold keeps a folder of records from being replaced under a program, or, alone, from being used by
 // any other meanwhile. The lock ends with the process, however that ends, or with release.
 func hold(data string, alone bool) (release func() error, err error) {
-	f, err := os.OpenFile(filepath.Join(data, lockFile), os.O_CREATE|os.O_RDWR, 0o600)
+	path := filepath.Join(data, lockFile)
+	f, err := os.OpenFile(path, os.O_CREATE|os.O_RDWR, 0o600)
 	if err != nil {
 		return nil, err
 	}
-	how := syscall.LOCK_SH
-	if alone {
-		how = syscall.LOCK_EX
+	if err := f.Close(); err != nil {
+		return nil, err
 	}
-	if err := syscall.Flock(int(f.Fd()), how|syscall.LOCK_NB); err != nil {
-		return nil, errors.Join(errHeld, f.Close())
+	if release, err = disk.Hold(path, alone); errors.Is(err, disk.ErrHeld) {
+		return nil, errHeld
 	}
-	return f.Close, nil
+	return release, err
 }
 
 // errHeld: somebody else works in the folder.
