@@ -8,7 +8,7 @@ import (
 	"time"
 )
 
-// ErrHeld: another program holds a file or folder.
+// ErrHeld tells that another program holds a file or folder.
 var ErrHeld = errors.New("another program holds it")
 
 // Hold keeps a file or folder for its caller alone, or, shared, from those who want it alone. It
