@@ -1,6 +1,7 @@
 package e2e_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -183,6 +184,7 @@ func idOf(t *testing.T, u *user) string {
 }
 
 type event struct {
+	Seq  int64  `json:"seq"`
 	ID   string `json:"id"`
 	Kind string `json:"kind"`
 }
@@ -191,11 +193,19 @@ func eventsOf(t *testing.T, url, stone string) []event {
 	t.Helper()
 	var script scriptOfStone
 	fetch(t, url+"/api/stones/"+stone+"/script", &script)
-	var log struct {
-		Events []event `json:"events"`
+	var out []event
+	for after := int64(0); ; {
+		var log struct {
+			Events []event
+			More   bool
+		}
+		fetch(t, fmt.Sprintf("%s/api/works/%s/events?after=%d", url, script.WorkID, after), &log)
+		out = append(out, log.Events...)
+		if !log.More {
+			return out
+		}
+		after = out[len(out)-1].Seq
 	}
-	fetch(t, url+"/api/works/"+script.WorkID+"/events", &log)
-	return log.Events
 }
 
 func count(events []event, kind string) int {
