@@ -398,7 +398,7 @@ func TestACopyLetsNoDeviceInAgain(t *testing.T) {
 // A shelf keeps the last copies that were made by plan, and touches nothing else.
 func TestOlderCopiesMakeRoom(t *testing.T) {
 	of := drawn(t, 1)
-	shelf := copies.Shelf(filepath.Join(t.TempDir(), "shelf"))
+	shelf := copies.Shelf(filepath.Join(t.TempDir(), "copies [old"))
 	list, err := shelf.List()
 	require.NoError(t, err)
 	assert.Empty(t, list)

@@ -100,7 +100,7 @@ func (s Shelf) Check() error {
 }
 
 func (s Shelf) rotate(keep int) error {
-	files, err := filepath.Glob(filepath.Join(string(s), namePrefix+"*"+Suffix))
+	files, err := disk.Match(string(s), namePrefix+"*"+Suffix)
 	if err != nil {
 		return err
 	}

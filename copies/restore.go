@@ -214,7 +214,7 @@ func (f Folder) upToDate(ctx context.Context, file string) error {
 		return err
 	}
 	// The archive is the copy that an upgrade puts aside.
-	asides, err := filepath.Glob(file + ".before-*")
+	asides, err := disk.Match(filepath.Split(file + ".before-*"))
 	for _, aside := range asides {
 		err = errors.Join(err, os.Remove(aside))
 	}

@@ -4,6 +4,7 @@ package disk
 import (
 	"errors"
 	"fmt"
+	"io/fs"
 	"os"
 	"path/filepath"
 	"syscall"
@@ -51,6 +52,16 @@ func Writable(folder string) error {
 		return err
 	}
 	return errors.Join(f.Close(), os.Remove(f.Name()))
+}
+
+// Match returns the paths of what lies in a folder under names of a pattern, as in path.Match, in
+// order; the folder itself may be called anything. It returns none where there is no folder.
+func Match(folder, pattern string) ([]string, error) {
+	names, err := fs.Glob(os.DirFS(folder), pattern)
+	for i, name := range names {
+		names[i] = filepath.Join(folder, name)
+	}
+	return names, err
 }
 
 // Full is an error with workshop.ErrFull where it says that the disk has no room left.

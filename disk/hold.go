@@ -3,7 +3,6 @@ package disk
 import (
 	"errors"
 	"os"
-	"path/filepath"
 	"syscall"
 	"time"
 )
@@ -56,7 +55,7 @@ const (
 // Sweep removes the folders that Scrap has made and whose programs were killed. It returns the
 // errors of the file system.
 func Sweep(within, pattern string) error {
-	left, err := filepath.Glob(filepath.Join(within, pattern))
+	left, err := Match(within, pattern)
 	for _, path := range left {
 		info, gone := os.Stat(path)
 		if gone != nil || time.Since(info.ModTime()) < untilHeld {
