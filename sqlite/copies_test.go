@@ -19,7 +19,7 @@ import (
 	"cressa/workshop"
 )
 
-var stones = flag.Int("stones", 40, "how many stones a copy of every version has at least")
+var stones = flag.Int("stones", 16, "how many stones a copy of every version has at least")
 
 // multiply adds stones to a file of records of any version, by copying what it has of each stone
 // under other ids.

@@ -11,7 +11,7 @@ interface Told {
 
 /**
  * Long work of the server: found again where it is under way, followed while the caller is on
- * screen, begun and stopped. `state` is what the lines so far come to, undefined where nothing was
+ * screen, begun and stopped; looked for `again` where the server was away. `state` is what the lines so far come to, undefined where nothing was
  * ever begun; `ran` tells whether it was under way while the caller was on screen.
  */
 export function useLongWork<Asked, Line extends Told, State>(
@@ -68,6 +68,13 @@ export function useLongWork<Asked, Line extends Told, State>(
     setRan(true);
     await begin();
   };
+  // What was followed may be gone with the server that had it.
+  const again = useCallback(() => {
+    setError(null);
+    setState(undefined);
+    setEnded(undefined);
+    void begin();
+  }, [begin]);
   return {
     state,
     running: ended === '' && error === null,
@@ -75,6 +82,7 @@ export function useLongWork<Asked, Line extends Told, State>(
     ended,
     error,
     start: (asked: Asked) => void start(asked),
+    again,
     stop: () => void work.stop().catch((e: Error) => setError(e)),
   };
 }

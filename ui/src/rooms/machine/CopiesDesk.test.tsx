@@ -43,6 +43,23 @@ const told = (change: Partial<CopyingLine>): CopyingLine => ({
   ...change,
 });
 
+/** An answer that goes on: it begins with a line, and gets further ones until it is closed. */
+function underWay(first: CopyingLine) {
+  let tell: (line: CopyingLine) => void = () => {};
+  let close: () => void = () => {};
+  const answer = new Response(
+    new ReadableStream({
+      start(stream) {
+        const text = new TextEncoder();
+        tell = (line) => stream.enqueue(text.encode(JSON.stringify(line) + '\n'));
+        close = () => stream.close();
+        tell(first);
+      },
+    }),
+  );
+  return { answer, tell, close };
+}
+
 /** Opens the desk on a server that tells of the work in these lines, once it was asked to. */
 async function open(start: CopiesPage, answers: Parameters<typeof serve>[0] = {}) {
   const server = { page: start, lines: [] as CopyingLine[] };
@@ -82,6 +99,32 @@ test('a copy is brought back only after what it holds stood beside what is there
   await waitFor(() => expect(reload).toHaveBeenCalled(), { timeout: 5000 });
 });
 
+test('a server that is gone before it has told anything is waited for', async () => {
+  const reload = vi.fn();
+  vi.stubGlobal('location', { ...location, reload });
+  const away = () => {
+    throw new TypeError('nobody answers');
+  };
+  let work = () => new Response('');
+  const { server } = await open(pageOf(), {
+    'GET /api/copies/work': () => work(),
+    'POST /api/copies/a.cressa.zip/restore': () => {
+      work = away;
+      return undefined;
+    },
+  });
+  fireEvent.click(screen.getByText(c.bringBack));
+  fireEvent.click(within(await screen.findByRole('dialog')).getByText(c.replace));
+  expect(await screen.findByText(c.replacing)).toBeTruthy();
+  // It was away for another reason: it answers with the same records, and the work is found again.
+  const { answer, close } = underWay(told({ done: 2 }));
+  work = () => answer;
+  expect(await screen.findByText(c.bringing, {}, { timeout: 5000 })).toBeTruthy();
+  server.page = pageOf({ records: 'second' });
+  close();
+  await waitFor(() => expect(reload).toHaveBeenCalled(), { timeout: 5000 });
+});
+
 test('a copy that cannot be brought back says why, and so does a try that failed', async () => {
   const { server } = await open(
     pageOf({
@@ -108,27 +151,16 @@ test('a copy that cannot be brought back says why, and so does a try that failed
 });
 
 test('work that is under way is found again and stopped, and the list is read again after it', async () => {
-  let tell: (text: string) => void = () => {};
-  let close: () => void = () => {};
+  const { answer, tell, close } = underWay(told({ what: 'copy' }));
   const { server, asked } = await open(pageOf(), {
-    'GET /api/copies/work': () =>
-      new Response(
-        new ReadableStream({
-          start(stream) {
-            const text = new TextEncoder();
-            tell = (line) => stream.enqueue(text.encode(line));
-            close = () => stream.close();
-            tell(JSON.stringify(told({ what: 'copy' })) + '\n');
-          },
-        }),
-      ),
+    'GET /api/copies/work': () => answer,
     'DELETE /api/copies/work': () => undefined,
   });
   expect(await screen.findByText(c.making)).toBeTruthy();
   fireEvent.click(screen.getByText(c.stop));
   await waitFor(() => expect(asked).toContain('DELETE /api/copies/work'));
   server.page = pageOf({ copies: [] });
-  tell(JSON.stringify(told({ what: 'copy', ended: 'stopped' })) + '\n');
+  tell(told({ what: 'copy', ended: 'stopped' }));
   close();
   expect(await screen.findByText(c.stopped)).toBeTruthy();
   await waitFor(() => expect(screen.queryByText(c.bringBack)).toBeNull());

@@ -17,6 +17,7 @@ import {
   type CopyingLine,
   type CopyLine,
 } from '../../api/copies';
+import { Unreachable } from '../../api/client';
 import { ranges } from '../../api/ranges';
 import { reread } from '../../api/refresh';
 import { NumberField } from '../../parts/fields/NumberField';
@@ -30,29 +31,47 @@ import { useLongWork } from '../../parts/useLongWork';
 import { copyWords as c } from '../../words/copies';
 import { moment } from '../../words/numbers';
 
-/** How often is asked, in ms, whether other records have taken the place of these. */
-const whileReplacing = 500;
+/** How often is asked, in ms, while the server is away. */
+const whileAway = 500;
 
 const latest = (_: CopyingLine | undefined, line: CopyingLine) => line;
 
 /** Copies of everything: those that there are, when they are made, and how one is brought back. */
 export function CopiesDesk() {
-  const { state: line, ...work } = useLongWork(copying, latest);
-  // What was taken out whole takes the records' place last: then the server begins anew.
-  const replacing = line?.what === 'restore' && work.ended === 'complete';
-  const page = useQuery({ ...copiesQuery, refetchInterval: replacing && whileReplacing });
+  const { state: line, again, ...work } = useLongWork(copying, latest);
+  const [restores, setRestores] = useState(false);
+  const lost = work.error instanceof Unreachable;
+  // What was taken out whole takes the records' place last. The server begins anew for that, and may
+  // be gone before it has told anything.
+  const replacing = (restores || line?.what === 'restore') && (lost || work.ended === 'complete');
+  const page = useQuery({ ...copiesQuery, refetchInterval: (lost || replacing) && whileAway });
   useReplaced(page.data);
   useRereadOnceEnded(work.ended);
+  useAgain(lost, page.dataUpdatedAt, again);
+  const start = (asked: { bringBack?: string }) => {
+    setRestores(asked.bringBack !== undefined);
+    work.start(asked);
+  };
   return (
     <Await query={page}>
       {(p) => (
-        <Copies page={p} busy={work.running || replacing} start={work.start}>
-          {line && (replacing || !work.error) && <Work line={line} stop={work.stop} />}
+        <Copies page={p} busy={work.running || replacing} start={start}>
+          {replacing && <Care>{c.replacing}</Care>}
           {!replacing && <Refusal error={work.error} />}
+          {!work.error && line && <Work line={line} stop={work.stop} />}
         </Copies>
       )}
     </Await>
   );
+}
+
+/** Looks for the work again once the server that it was lost with answers. */
+function useAgain(lost: boolean, answered: number, again: () => void) {
+  const since = useRef(answered);
+  useEffect(() => {
+    if (lost && answered > since.current) again();
+    since.current = answered;
+  }, [lost, answered, again]);
 }
 
 /** Loads the page anew once other records have taken the place of those that it was opened with. */
@@ -209,7 +228,7 @@ function Work({ line, stop }: { line: CopyingLine; stop: () => void }) {
   const restores = line.what === 'restore';
   switch (line.ended) {
     case 'complete':
-      return restores && <Care>{c.replacing}</Care>;
+      return null;
     case 'stopped':
       return <Care>{c.stopped}</Care>;
     case 'failed':
