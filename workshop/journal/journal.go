@@ -42,10 +42,19 @@ type Event struct {
 // Stream names what has a log: a kind of thing and the ID of one of them, "work/12ab…".
 type Stream string
 
-const works = "work/"
+const (
+	works = "work/"
+	items = "item/"
+)
 
 // OfWork returns the stream of a work.
 func OfWork(id string) Stream { return Stream(works + id) }
+
+// OfItem returns the stream of a thing of the kit.
+func OfItem(id string) Stream { return Stream(items + id) }
+
+// Item returns the ID of the thing of the kit whose stream it is, and false where it is another's.
+func (s Stream) Item() (id string, ok bool) { return strings.CutPrefix(string(s), items) }
 
 // Work returns the ID of the work whose stream it is, and false where it is another's.
 func (s Stream) Work() (id string, ok bool) { return strings.CutPrefix(string(s), works) }

@@ -72,10 +72,21 @@ type TakenBack struct {
 	Undoes string `json:"undoes"`
 }
 
-// Asked is what a plan asks for at the wheel, run by run.
+// Asked is what a plan asks for at the wheel, run by run, and the things of the kit that are used.
 type Asked struct {
 	No   int        `json:"no"`
 	Runs []AskedRun `json:"runs"`
+	// Things came with form 3.
+	Things []AskedThing `json:"things,omitempty"`
+}
+
+// AskedThing is a thing of the kit that a plan uses: in one setup or pass, "" for every one.
+type AskedThing struct {
+	Setup string `json:"setup,omitempty"`
+	Pass  string `json:"pass,omitempty"`
+	// Item is the thing's ID, With that of what is used on it or on which it is used.
+	Item string `json:"item"`
+	With string `json:"with,omitempty"`
 }
 
 // AskedRun is facets that follow one another in one pass of one setup.
@@ -172,7 +183,7 @@ var kinds = map[Kind]kind{
 	Begin:    of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
 	End:      of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
 	Undo:     of(kind{version: 1}, namesAnEvent, (*Work).takeBack),
-	Plan:     from(kind{version: 2, byWorkshop: true}, asked, always[Asked], (*Work).plan),
+	Plan:     from(kind{version: 3, byWorkshop: true}, asked, always[Asked], (*Work).plan),
 	Agree:    of(kind{version: 1, byWorkshop: true}, always[Agreed], nothingFollows[Agreed]),
 	Finish:   of(kind{version: 1, byWorkshop: true}, always[nothing], (*Work).finish),
 }

@@ -8,7 +8,7 @@ import (
 
 // Rules is the version of what follows from a log. It is raised when the same log means
 // something else than before: states that older rules left are then folded anew.
-const Rules = 2
+const Rules = 3
 
 // Task says what a work is for, and so what can happen to it.
 type Task string
@@ -32,6 +32,8 @@ type Work struct {
 	Task Task `json:"task"`
 	// Plans is what each plan that the work has had asks for, by their numbers.
 	Plans []Asked `json:"plans"`
+	// Begins is the place among all events at which each of the Plans began.
+	Begins []int `json:"begins"`
 	// Marks are the visits that are done or left out, by setup, pass and facet.
 	Marks map[string]map[string]map[string]Mark `json:"marks"`
 	// Checks are the items of transfers that are checked, by setup and item; Transfers the
@@ -69,6 +71,8 @@ type Mark struct {
 	Act
 	Kind Kind `json:"kind"`
 	Time
+	// Seq is the place in which its last event arrived among those of all logs.
+	Seq int64 `json:"seq"`
 }
 
 // Time is what is known of a time: milliseconds that were seen, and stretches that nobody
@@ -101,7 +105,7 @@ type Stretch struct {
 // NewWork returns the state of a work to which nothing has happened yet.
 func NewWork(task Task) *Work {
 	return &Work{
-		Task: task, Plans: []Asked{}, Marks: map[string]map[string]map[string]Mark{},
+		Task: task, Plans: []Asked{}, Begins: []int{}, Marks: map[string]map[string]map[string]Mark{},
 		Checks: map[string]map[string]Act{}, Transfers: map[string]Act{}, Stretches: []Stretch{}, Notes: []Act{},
 		Heard: map[string]int64{}, Ticked: map[string]Tick{},
 	}
@@ -228,7 +232,7 @@ func (w *Work) tick(e Event, v Visit) {
 	} else {
 		m.Time = took
 	}
-	m.N, m.Kind, m.Events = w.Count, e.Kind, append(m.Events, e.ID)
+	m.N, m.Kind, m.Seq, m.Events = w.Count, e.Kind, e.Seq, append(m.Events, e.ID)
 	w.Marks[v.Setup][v.Pass][v.Facet] = m
 }
 
@@ -256,6 +260,7 @@ func (w *Work) plan(_ Event, p Asked) {
 	at, known := slices.BinarySearchFunc(w.Plans, p.No, func(a Asked, no int) int { return a.No - no })
 	if !known {
 		w.Plans = slices.Insert(w.Plans, at, p)
+		w.Begins = slices.Insert(w.Begins, at, w.Count)
 	}
 }
 
