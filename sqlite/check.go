@@ -119,6 +119,7 @@ func (s *Store) checkDocuments(ctx context.Context) ([]workshop.Finding, error) 
 		{"version", `SELECT hash FROM diagram_revisions`, func(hash string) error { _, err := s.Revision(ctx, hash); return err }},
 		{"diagram", `SELECT id FROM diagrams WHERE hidden IS NULL`, func(id string) error { _, err := s.Diagram(ctx, id); return err }},
 		{"sweep", `SELECT id FROM sweeps`, func(id string) error { _, err := s.Sweep(ctx, id); return err }},
+		{"thing of the kit", `SELECT id FROM items`, func(id string) error { _, err := s.Item(ctx, id); return err }},
 		{"settings", `SELECT ''`, func(string) error { _, err := s.Settings(ctx); return err }},
 	} {
 		ids, err := s.texts(ctx, kept.query)

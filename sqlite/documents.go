@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"time"
 
+	"cressa/core/abrasive"
 	"cressa/core/material"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -119,6 +120,18 @@ type settingsDoc struct {
 	Habit     string        `json:"habit"`
 	Habits    []habitsDoc   `json:"habits"`
 	Materials []materialDoc `json:"materials"`
+	// Abrasives came with schema 12; those before went by the usual rules.
+	Abrasives *abrasivesDoc `json:"abrasives,omitempty"`
+}
+
+type abrasivesDoc struct {
+	DamageLow   float64 `json:"damageLow"`
+	DamageHigh  float64 `json:"damageHigh"`
+	CutRatio    float64 `json:"cutRatio"`
+	PolishRatio float64 `json:"polishRatio"`
+	SoftBelow   float64 `json:"softBelow"`
+	SmearBelow  float64 `json:"smearBelow"`
+	Coarser     float64 `json:"coarser"`
 }
 
 type habitsDoc struct {
@@ -139,6 +152,8 @@ func settingsDocument(s workshop.Settings) string {
 		form: form{settingsForm}, Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit,
 		Machines: []machineDoc{}, Habits: []habitsDoc{}, Materials: []materialDoc{},
 	}
+	a := s.Abrasives
+	d.Abrasives = &abrasivesDoc{a.DamageLow, a.DamageHigh, a.CutRatio, a.PolishRatio, a.SoftBelow, a.SmearBelow, a.Coarser}
 	for _, m := range s.Machines {
 		d.Machines = append(d.Machines, machineDocOf(m))
 	}
@@ -162,7 +177,13 @@ func readSettings(text string) (workshop.Settings, error) {
 	}
 	s := workshop.Settings{
 		Version: d.Version, Answered: d.Answered, Machine: d.Machine, Habit: d.Habit,
-		Machines: []workshop.Machine{}, Habits: []workshop.Habits{}, Materials: []material.Material{},
+		Machines: []workshop.Machine{}, Habits: []workshop.Habits{}, Materials: []material.Material{}, Abrasives: workshop.UsualAbrasives,
+	}
+	if a := d.Abrasives; a != nil {
+		s.Abrasives = workshop.Abrasives{
+			Rules:  abrasive.Rules{DamageLow: a.DamageLow, DamageHigh: a.DamageHigh, CutRatio: a.CutRatio, PolishRatio: a.PolishRatio},
+			Limits: abrasive.Limits{SoftBelow: a.SoftBelow, SmearBelow: a.SmearBelow, Coarser: a.Coarser},
+		}
 	}
 	for _, m := range d.Machines {
 		s.Machines = append(s.Machines, m.machine())

@@ -88,11 +88,14 @@ func (s *Store) SaveWorkState(ctx context.Context, w workshop.WorkState) error {
 			return err
 		}
 	}
-	return s.exec(ctx, `INSERT INTO work_state
+	if err := s.exec(ctx, `INSERT INTO work_state
 		(work_id, present, task, seq, folded, ticked, state, done, skipped, total, hours, last_event, late, usual_minutes, ticks, diagram, picture, material, size_mm, promised, search, rules)
 		VALUES (?1, 1, ?13, ?2, ?3, ?4, ?5, ?6, ?15, ?7, ?8, ?9, ?10, ?11, ?12, '', '', '', 0, '', '', ?14)
 		ON CONFLICT (work_id) DO UPDATE SET seq = ?2, folded = ?3, ticked = ?4, state = ?5, done = ?6, skipped = ?15, total = ?7, hours = ?8, last_event = ?9, late = ?10, usual_minutes = ?11, ticks = ?12, rules = ?14`,
-		w.WorkID, w.Seq, document(w.Folded), document(w.Folded.Ticked), f.State, f.Done, f.All, f.Hours, instant(f.LastEvent), f.Late, f.UsualMinutes, f.Ticks, w.Task, journal.Rules, f.Skipped)
+		w.WorkID, w.Seq, document(w.Folded), document(w.Folded.Ticked), f.State, f.Done, f.All, f.Hours, instant(f.LastEvent), f.Late, f.UsualMinutes, f.Ticks, w.Task, journal.Rules, f.Skipped); err != nil {
+		return err
+	}
+	return s.saveUses(ctx, w)
 }
 
 // RunTicks implements workshop.JournalStore.

@@ -45,6 +45,15 @@ type choicesDoc struct {
 	Visiting  string  `json:"visiting"`
 	Turning   string  `json:"turning"`
 	lapsDoc
+	Holds []holdDoc `json:"holds,omitempty"`
+}
+
+// holdDoc is how a stone is held in a setup. It came with schema 12.
+type holdDoc struct {
+	Dop          string `json:"dop"`
+	Adhesive     string `json:"adhesive"`
+	DopItem      string `json:"dopItem,omitempty"`
+	AdhesiveItem string `json:"adhesiveItem,omitempty"`
 }
 
 type sizeDoc struct {
@@ -68,6 +77,9 @@ type passDoc struct {
 	Name     string `json:"name"`
 	Lap      string `json:"lap"`
 	Compound string `json:"compound,omitempty"`
+	// LapItem and CompoundItem came with schema 12.
+	LapItem      string `json:"lapItem,omitempty"`
+	CompoundItem string `json:"compoundItem,omitempty"`
 }
 
 type useDoc struct {
@@ -153,15 +165,27 @@ func choicesDocOf(c workshop.Choices) choicesDoc {
 	return choicesDoc{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: sizeDoc{string(c.Size.Basis), c.Size.Tier, c.Size.MM, c.Size.Typed}, FirstSide: string(c.FirstSide),
 		Girdle: string(c.Girdle), Table: string(c.Table), Visiting: string(c.Visiting), Turning: string(c.Turning),
-		lapsDoc: lapsDocOf(c.Laps, c.TableAt),
+		lapsDoc: lapsDocOf(c.Laps, c.TableAt), Holds: holdDocs(c.Holds),
 	}
 }
 
+func holdDocs(holds []workshop.Hold) []holdDoc {
+	var out []holdDoc
+	for _, h := range holds {
+		out = append(out, holdDoc(h))
+	}
+	return out
+}
+
 func (d choicesDoc) choices() workshop.Choices {
+	holds := []workshop.Hold{}
+	for _, h := range d.Holds {
+		holds = append(holds, workshop.Hold(h))
+	}
 	return workshop.Choices{
 		Material: d.Material, Machine: d.Machine, Gear: d.Gear, Size: workshop.Size{Basis: workshop.Basis(d.Size.Basis), Tier: d.Size.Tier, MM: d.Size.MM, Typed: d.Size.Typed}, FirstSide: diagram.Part(d.FirstSide),
 		// Plans that were made before there was a choice had every lap with the other facets.
-		PlanHabits: planHabitsOf(d.Girdle, d.Table, d.Visiting, d.Turning, cmp.Or(d.TableAt, string(workshop.TableEach))), Laps: d.laps(),
+		PlanHabits: planHabitsOf(d.Girdle, d.Table, d.Visiting, d.Turning, cmp.Or(d.TableAt, string(workshop.TableEach))), Laps: d.laps(), Holds: holds,
 	}
 }
 

@@ -16,6 +16,19 @@ type Pass struct {
 	Lap  string `validate:"max=60"`
 	// Compound is what the lap is charged with, "" for one that cuts by itself.
 	Compound string `validate:"max=60"`
+	// LapItem and CompoundItem are those of the kit, by their IDs; "" where the words above are all
+	// that is known. A thing of the kit gives its name to the words: they stay when it is renamed.
+	LapItem      string `validate:"max=40"`
+	CompoundItem string `validate:"max=40"`
+}
+
+// Hold is how a stone is held in one setup: the dop and the adhesive, in words and, where they are
+// things of the kit, by their IDs.
+type Hold struct {
+	Dop          string `validate:"max=60"`
+	Adhesive     string `validate:"max=60"`
+	DopItem      string `validate:"max=40"`
+	AdhesiveItem string `validate:"max=40"`
 }
 
 // Group is a part of a stone that gets its own laps.
@@ -125,13 +138,19 @@ func (l Laps) Frosted(d *diagram.Diagram) bool {
 // suited returns the laps with a lap and a compound for the last pass where it names none: what
 // the material is usually polished with.
 func (l Laps) suited(m material.Material) Laps {
-	last := len(l.Passes) - 1
-	if len(l.Passes) == 0 || l.Passes[last].Lap != "" || l.Passes[last].Compound != "" {
+	if !l.openPolish() {
 		return l
 	}
+	last := len(l.Passes) - 1
 	l.Passes = slices.Clone(l.Passes)
 	l.Passes[last].Lap, l.Passes[last].Compound = m.Polish.Usual()
 	return l
+}
+
+// openPolish tells that the last pass leaves its lap and compound to the material.
+func (l Laps) openPolish() bool {
+	last := len(l.Passes) - 1
+	return last >= 0 && l.Passes[last].Lap == "" && l.Passes[last].Compound == ""
 }
 
 // TableAt says when the table goes through its laps on a machine with a table adapter.

@@ -86,6 +86,21 @@ func (p *Plan) Asked() journal.Asked {
 	for i, r := range p.Runs {
 		out.Runs[i] = journal.AskedRun{Setup: r.Setup, Pass: r.Pass, Facets: r.Facets}
 	}
+	uses := func(t journal.AskedThing) {
+		if t.Item != "" {
+			out.Things = append(out.Things, t)
+		}
+	}
+	for _, pass := range p.Choices.Passes {
+		uses(journal.AskedThing{Pass: pass.ID, Item: pass.LapItem, With: pass.CompoundItem})
+		uses(journal.AskedThing{Pass: pass.ID, Item: pass.CompoundItem, With: pass.LapItem})
+	}
+	for i, hold := range p.Choices.Holds {
+		if i < len(p.Setups) {
+			uses(journal.AskedThing{Setup: p.Setups[i].ID, Item: hold.DopItem})
+			uses(journal.AskedThing{Setup: p.Setups[i].ID, Item: hold.AdhesiveItem})
+		}
+	}
 	return out
 }
 
@@ -138,6 +153,8 @@ type Choices struct {
 	FirstSide diagram.Part `validate:"oneof=pavilion crown"`
 	PlanHabits
 	Laps
+	// Holds is how the stone is held in each setup, in their order; there may be fewer.
+	Holds []Hold `validate:"max=12,dive"`
 }
 
 // Propose returns what a plan of a diagram begins with: the material whose index is
@@ -184,10 +201,11 @@ func (s *Stones) Propose(ctx context.Context, diagramID, stoneID string) (Choice
 			return c, err
 		}
 	}
-	if m, ok := settings.Material(c.Material); ok {
-		c.Laps = c.suited(m)
+	m, known := settings.Material(c.Material)
+	if !known {
+		return c, nil
 	}
-	return c, nil
+	return c, s.kit.propose(ctx, m, &c)
 }
 
 // PlanStone adds a stone with its first plan. It returns the errors of Assess; after one
@@ -233,11 +251,18 @@ func (s *Stones) firstPlan(ctx context.Context, diagramID string, c Choices) (Pl
 // diagram's present one.
 func (s *Stones) newPlan(ctx context.Context, diagramID, revision string, c Choices) (Plan, *Assessment, error) {
 	c.PlanHabits = c.withDefaults()
+	if c.Holds == nil {
+		c.Holds = []Hold{}
+	}
 	plan := Plan{DiagramID: diagramID, Choices: c, Created: s.moment()}
 	if err := Validate(c); err != nil {
 		return plan, nil, err
 	}
 	var err error
+	if c, err = s.kit.name(ctx, c); err != nil {
+		return plan, nil, err
+	}
+	plan.Choices = c
 	if plan.Revision, err = s.library.freeze(ctx, diagramID, revision); err != nil {
 		return plan, nil, err
 	}

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"cressa/core/abrasive"
 	"cressa/core/diagram"
 	"cressa/core/light"
 	"cressa/core/material"
@@ -23,7 +24,18 @@ type Settings struct {
 	Habits   []Habits  `validate:"min=1,max=20,dive"`
 	// Materials are the owner's own, beside those of the table.
 	Materials []material.Material `validate:"max=200,dive"`
+	// Abrasives are the rules by which the kit is judged.
+	Abrasives Abrasives
 }
+
+// Abrasives are what a ladder of grits is held to, and which stones are bad for a lap.
+type Abrasives struct {
+	abrasive.Rules
+	abrasive.Limits
+}
+
+// UsualAbrasives are those that most cutters go by.
+var UsualAbrasives = Abrasives{abrasive.UsualRules, abrasive.UsualLimits}
 
 // Preferences keeps the settings.
 type Preferences struct{ store PreferenceStore }
@@ -40,7 +52,7 @@ func DefaultSettings() Settings {
 	m, h := DefaultMachine(), DefaultHabits()
 	return Settings{
 		Machine: m.ID, Machines: []Machine{m}, Habit: h.ID, Habits: []Habits{h},
-		Materials: []material.Material{},
+		Materials: []material.Material{}, Abrasives: UsualAbrasives,
 	}
 }
 

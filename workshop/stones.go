@@ -94,6 +94,7 @@ type Stones struct {
 	library     *Library
 	journal     *Journal
 	preferences *Preferences
+	kit         *Kit
 	origin
 	// pictures is held while the files of photos come and go.
 	pictures sync.Mutex

@@ -52,6 +52,7 @@ type Workshop struct {
 	*Access
 	*Requests
 	*Copying
+	*Kit
 }
 
 // Store is all that the workshop keeps. A method that returns without error has put its
@@ -68,6 +69,7 @@ type Store interface {
 	AccessStore
 	RequestStore
 	CopyingStore
+	KitStore
 }
 
 // Transactions runs what belongs together.
@@ -90,10 +92,12 @@ func NewDrawn(store Store, now func() time.Time, random io.Reader) *Workshop {
 	preferences := &Preferences{store}
 	journal := &Journal{store, from}
 	library := &Library{store, preferences, from}
+	kit := &Kit{store, preferences, from}
 	return &Workshop{
 		Library: library, Journal: journal, Preferences: preferences,
-		Stones: &Stones{store: store, library: library, journal: journal, preferences: preferences, origin: from},
+		Stones: &Stones{store: store, library: library, journal: journal, preferences: preferences, kit: kit, origin: from},
 		Access: &Access{store, from}, Requests: &Requests{store, from}, Copying: &Copying{store, from},
+		Kit: kit,
 	}
 }
 

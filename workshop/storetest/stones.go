@@ -29,7 +29,7 @@ func planned(t *testing.T, ctx context.Context, s workshop.Store, id string) wor
 		Choices: workshop.Choices{Material: glass.Name, Machine: "machine", Gear: 96, Size: workshop.Size{Basis: workshop.AcrossWidth, MM: 8, Typed: "8"},
 			FirstSide: diagram.Pavilion, PlanHabits: workshop.DefaultHabits().PlanHabits, Laps: workshop.Laps{
 				Passes: workshop.DefaultHabits().Passes, Uses: []workshop.LapUse{{Group: workshop.GirdleLaps, Tier: "G1", Without: []string{"polish"}}},
-			}},
+			}, Holds: []workshop.Hold{{Dop: "Cone dop 6 mm", Adhesive: "wax", DopItem: "dop a"}}},
 		Turns: cutting.Turns{Pavilion: 1, Crown: -2}, Setups: []workshop.Setup{{ID: "setup " + id, Pose: pose}},
 		Facets:  []workshop.PlannedFacet{{ID: "f1", Tier: 0, Index: 96, Setup: "setup " + id}},
 		Runs:    []workshop.PlannedRun{{Setup: "setup " + id, Pass: "cut", Adapter: true, Facets: []workshop.FacetID{"f1"}}},

@@ -31,6 +31,7 @@ func Run(t *testing.T, open func(*testing.T) workshop.Store) {
 		"cards":                                 cards,
 		"photos":                                photos,
 		"sweeps":                                sweeps,
+		"the kit":                               kit,
 		"settings":                              settings,
 		"devices":                               devices,
 		"requests":                              requests,

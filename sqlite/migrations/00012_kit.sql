@@ -1,0 +1,29 @@
+-- +goose Up
+-- The things of the kit: laps, compounds, dops and so on. What happened to them stands in the events,
+-- under item/ and their ID. counted_from is the place in the log from which on their use counts as that
+-- since they were charged or renewed; it follows from those events.
+CREATE TABLE items (
+    id           TEXT    PRIMARY KEY,
+    kind         TEXT    NOT NULL,
+    created      INTEGER NOT NULL,
+    version      INTEGER NOT NULL,
+    counted_from INTEGER NOT NULL,
+    document     TEXT    NOT NULL
+) STRICT;
+
+-- How often works used the things of the kit, with which other one. It is derived from the works' logs
+-- and kept anew with their state.
+CREATE TABLE uses (
+    work_id   TEXT    NOT NULL REFERENCES works (id),
+    item_id   TEXT    NOT NULL REFERENCES items (id),
+    with_id   TEXT    NOT NULL,
+    facets    INTEGER NOT NULL,
+    first_seq INTEGER NOT NULL,
+    last_seq  INTEGER NOT NULL,
+    PRIMARY KEY (work_id, item_id, with_id)
+) STRICT, WITHOUT ROWID;
+CREATE INDEX uses_item ON uses (item_id, last_seq);
+
+-- +goose Down
+DROP TABLE uses;
+DROP TABLE items;
