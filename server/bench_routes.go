@@ -41,6 +41,19 @@ type BenchScript struct {
 	CheatGap float64 `json:"cheatGap"`
 	// Tick is what Done ticks by habit.
 	Tick workshop.TickOf `json:"tick"`
+	// LapCares say which laps are not fit for this stone just now.
+	LapCares []LapCare `json:"lapCares"`
+}
+
+// LapCare says why the lap of a pass is not fit for a stone, and how it is cleaned.
+type LapCare struct {
+	Pass string `json:"pass"`
+	// Lap is its name and LapItem its ID in the kit.
+	Lap     string   `json:"lap"`
+	LapItem string   `json:"lapItem"`
+	Texts   []string `json:"texts"`
+	// Way is the mildest way that takes off all that is on it, null where it is not dirty.
+	Way *CleanWay `json:"way"`
 }
 
 // BenchFacet is a facet as it is cut.
@@ -162,6 +175,10 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		return BenchScript{}, err
 	}
 	a, plan := script.Assessment, stone.Work().Plan
+	ladder, err := s.workshop.LadderFor(ctx, a.Material, plan.Choices.Passes)
+	if err != nil {
+		return BenchScript{}, err
+	}
 	d := a.Stone.Diagram
 	out := BenchScript{
 		StoneID: stone.ID, WorkID: stone.Work().ID, Number: stone.Number, Name: stone.Name, Diagram: plan.DiagramName, Material: a.Material.Name,
@@ -169,7 +186,16 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		Setups: setupsOf(script.Setups), Passes: passViews(script.Passes), Facets: []BenchFacet{}, Visits: []BenchVisit{},
 		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear),
 		Checks: []GateCheck{}, Cautions: words.Cautions(a.Material),
-		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick,
+		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick, LapCares: []LapCare{},
+	}
+	for _, r := range ladder.Rungs {
+		if texts := caresOf(r); len(texts) > 0 {
+			care := LapCare{Pass: r.Pass.ID, Lap: r.Pass.Lap, LapItem: r.Pass.LapItem, Texts: texts}
+			if len(r.Ways) > 0 {
+				care.Way = &waysOf(r.Ways)[0]
+			}
+			out.LapCares = append(out.LapCares, care)
+		}
 	}
 	out.Levels = levelsOf(a.Stone)
 	scale := words.Scale{MM: a.MM, Width: a.Stone.Measures().Width}

@@ -73,6 +73,8 @@ type Notices struct {
 	Copies *CopyNotice `json:"copies"`
 	// Wrong is null where no wrong codes were typed, and on other devices.
 	Wrong *WrongCodes `json:"wrong"`
+	// Kit are the things of the kit that run out, wear out or are past their date, the gravest first.
+	Kit []KitNotice `json:"kit"`
 }
 
 // CopyNotice tells that copies are not made as they should be.
@@ -146,7 +148,7 @@ func (s *Server) copyRoutes() {
 }
 
 func (s *Server) notices(c *echo.Context, _ struct{}) (Notices, error) {
-	var out Notices
+	out := Notices{Kit: []KitNotice{}}
 	state, err := s.workshop.CopyState(c.Request().Context())
 	if err != nil {
 		return out, err
@@ -157,7 +159,8 @@ func (s *Server) notices(c *echo.Context, _ struct{}) (Notices, error) {
 	if wrong := s.admission.door.wrongCodes(); wrong.Count > 0 && fromHere(c.Request()) {
 		out.Wrong = &wrong
 	}
-	return out, nil
+	out.Kit, err = s.kitNotices(c.Request().Context())
+	return out, err
 }
 
 func busyCopying(err error) error {

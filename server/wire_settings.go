@@ -3,6 +3,7 @@ package server
 import (
 	"time"
 
+	"cressa/core/abrasive"
 	"cressa/core/material"
 	"cressa/workshop"
 )
@@ -19,6 +20,37 @@ type Settings struct {
 	Habits   []Habits  `json:"habits" validate:"min=1,max=20,dive"`
 	// Materials are the owner's own, beside those of the table.
 	Materials []Material `json:"materials" validate:"max=200,dive"`
+	// Abrasives are the rules by which the kit is judged.
+	Abrasives Abrasives `json:"abrasives"`
+}
+
+// Abrasives are what a ladder of grits is held to, and which stones are bad for a lap.
+type Abrasives struct {
+	// DamageLow and DamageHigh say how deep a step's damage goes, in grains.
+	DamageLow  float64 `json:"damageLow" validate:"min=0.5,max=10"`
+	DamageHigh float64 `json:"damageHigh" validate:"min=0.5,max=10,gtefield=DamageLow"`
+	// CutRatio and PolishRatio are how many times coarser a lap may be than the next one, where
+	// that cuts and where it polishes.
+	CutRatio    float64 `json:"cutRatio" validate:"min=1.2,max=20"`
+	PolishRatio float64 `json:"polishRatio" validate:"min=1.2,max=200"`
+	// SoftBelow is the hardness, on the scale of Mohs, below which a stone's dust loads a lap,
+	// SmearBelow that below which it smears.
+	SoftBelow  float64 `json:"softBelow" validate:"min=1,max=10"`
+	SmearBelow float64 `json:"smearBelow" validate:"min=1,max=10,ltefield=SoftBelow"`
+	// Coarser is how many times larger a grain must be than the one that a lap works with to count
+	// as coarse.
+	Coarser float64 `json:"coarser" validate:"min=1,max=20"`
+}
+
+func (a Abrasives) abrasives() workshop.Abrasives {
+	return workshop.Abrasives{
+		Rules:  abrasive.Rules{DamageLow: a.DamageLow, DamageHigh: a.DamageHigh, CutRatio: a.CutRatio, PolishRatio: a.PolishRatio},
+		Limits: abrasive.Limits{SoftBelow: a.SoftBelow, SmearBelow: a.SmearBelow, Coarser: a.Coarser},
+	}
+}
+
+func abrasivesView(a workshop.Abrasives) Abrasives {
+	return Abrasives{a.DamageLow, a.DamageHigh, a.CutRatio, a.PolishRatio, a.SoftBelow, a.SmearBelow, a.Coarser}
 }
 
 // Machine is a faceting machine as its owner knows it.
@@ -120,8 +152,8 @@ func materialOnWire(m material.Material) Material {
 func (s Settings) settings() workshop.Settings {
 	return workshop.Settings{
 		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit,
-		Materials: each(s.Materials, Material.material),
-		Machines:  each(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
+		Materials: each(s.Materials, Material.material), Abrasives: s.Abrasives.abrasives(),
+		Machines: each(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
 		Habits: each(s.Habits, func(h Habits) workshop.Habits {
 			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: workshop.PlanHabits(h.PlanHabits), Laps: h.laps()}
 		}),
@@ -131,8 +163,8 @@ func (s Settings) settings() workshop.Settings {
 func settingsView(s workshop.Settings) Settings {
 	return Settings{
 		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit,
-		Materials: each(s.Materials, materialOnWire),
-		Machines:  each(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
+		Materials: each(s.Materials, materialOnWire), Abrasives: abrasivesView(s.Abrasives),
+		Machines: each(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
 		Habits: each(s.Habits, func(h workshop.Habits) Habits {
 			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: PlanHabits(h.PlanHabits), Laps: lapsView(h.Laps)}
 		}),

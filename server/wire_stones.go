@@ -19,6 +19,8 @@ type Choices struct {
 	FirstSide diagram.Part `json:"firstSide" validate:"oneof=pavilion crown"`
 	PlanHabits
 	Laps
+	// Holds is how the stone is held in each setup, in their order; there may be fewer.
+	Holds []Hold `json:"holds" validate:"max=12,dive"`
 }
 
 // Size says how large the stone is to be.
@@ -68,19 +70,32 @@ type Pass struct {
 	Lap  string `json:"lap" validate:"max=60"`
 	// Compound is what the lap is charged with, "" for one that cuts by itself.
 	Compound string `json:"compound" validate:"max=60"`
+	// LapItem and CompoundItem are those of the kit, by their IDs; "" where the words are all that is
+	// known.
+	LapItem      string `json:"lapItem" validate:"max=40"`
+	CompoundItem string `json:"compoundItem" validate:"max=40"`
+}
+
+// Hold is how a stone is held in one setup: the dop and the adhesive, in words and, where they are
+// things of the kit, by their IDs.
+type Hold struct {
+	Dop          string `json:"dop" validate:"max=60"`
+	Adhesive     string `json:"adhesive" validate:"max=60"`
+	DopItem      string `json:"dopItem" validate:"max=40"`
+	AdhesiveItem string `json:"adhesiveItem" validate:"max=40"`
 }
 
 func (c Choices) choices() workshop.Choices {
 	return workshop.Choices{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: workshop.Size(c.Size), FirstSide: c.FirstSide,
-		PlanHabits: workshop.PlanHabits(c.PlanHabits), Laps: c.laps(),
+		PlanHabits: workshop.PlanHabits(c.PlanHabits), Laps: c.laps(), Holds: each(c.Holds, func(h Hold) workshop.Hold { return workshop.Hold(h) }),
 	}
 }
 
 func choicesView(c workshop.Choices) Choices {
 	return Choices{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: Size(c.Size), FirstSide: c.FirstSide,
-		PlanHabits: PlanHabits(c.PlanHabits), Laps: lapsView(c.Laps),
+		PlanHabits: PlanHabits(c.PlanHabits), Laps: lapsView(c.Laps), Holds: each(c.Holds, func(h workshop.Hold) Hold { return Hold(h) }),
 	}
 }
 

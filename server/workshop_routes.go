@@ -9,6 +9,7 @@ import (
 	"cressa/core/light"
 	"cressa/core/material"
 	"cressa/words"
+	"cressa/workshop"
 )
 
 // MaterialList is the material table.
@@ -22,9 +23,12 @@ type MaterialView struct {
 	Material
 	CriticalAngle material.Range `json:"criticalAngle"`
 	Cautions      []string       `json:"cautions"`
-	// PolishLap and PolishCompound are what it is usually polished with.
-	PolishLap      string `json:"polishLap"`
-	PolishCompound string `json:"polishCompound"`
+	// PolishLap and PolishCompound are what it is usually polished with; where the shelf has them,
+	// PolishLapItem and PolishCompoundItem are their IDs there, "" else.
+	PolishLap          string `json:"polishLap"`
+	PolishCompound     string `json:"polishCompound"`
+	PolishLapItem      string `json:"polishLapItem"`
+	PolishCompoundItem string `json:"polishCompoundItem"`
 	// Own tells that the material is the owner's, not of the table.
 	Own bool `json:"own"`
 }
@@ -97,11 +101,20 @@ func (s *Server) workshopRoutes() {
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/materials", name: "listMaterials", summary: "The material table"}, func(c *echo.Context, _ struct{}) (MaterialList, error) {
 		out := MaterialList{[]MaterialView{}}
-		settings, err := s.workshop.Settings(c.Request().Context())
-		for _, m := range settings.AllMaterials() {
-			out.Materials = append(out.Materials, materialView(m))
+		ctx := c.Request().Context()
+		settings, err := s.workshop.Settings(ctx)
+		if err != nil {
+			return out, err
 		}
-		return out, err
+		all := settings.AllMaterials()
+		polishes, err := s.workshop.Polishes(ctx, all)
+		if err != nil {
+			return out, err
+		}
+		for i, m := range all {
+			out.Materials = append(out.Materials, materialView(m, polishes[i]))
+		}
+		return out, nil
 	})
 	handle(s, route{method: http.MethodGet, path: "/api/fields", name: "getFields", summary: "What a diagram's fields can be"}, func(*echo.Context, struct{}) (DiagramFields, error) {
 		return diagramFields(), nil
@@ -112,11 +125,10 @@ func (s *Server) workshopRoutes() {
 	})
 }
 
-func materialView(m material.Material) MaterialView {
-	lap, compound := m.Polish.Usual()
+func materialView(m material.Material, polish workshop.Pass) MaterialView {
 	_, known := material.Find(m.Name)
 	return MaterialView{materialOnWire(m), material.Range{
 		Low:  material.CriticalAngle(m.RefractiveIndex.High),
 		High: m.CriticalAngle(),
-	}, words.Cautions(m), lap, compound, !known}
+	}, words.Cautions(m), polish.Lap, polish.Compound, polish.LapItem, polish.CompoundItem, !known}
 }

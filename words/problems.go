@@ -54,6 +54,21 @@ func plain(text string) sentence { return func(diagram.Problem) string { return 
 func number(v float64) string { return diagram.FormatNumber(v) }
 
 var problems = map[diagram.Code]sentence{
+	workshop.OtherPart: func(p diagram.Problem) string {
+		return fmt.Sprintf("%s cannot be that: what a thing is stays, and the fields of one kind do not fit another.", p.Text)
+	},
+	workshop.NoSuchItem: func(p diagram.Problem) string {
+		return strings.TrimSpace(fmt.Sprintf("The kit has no such thing %s. Choose another one from the shelf, or write its name alone.", p.Text))
+	},
+	workshop.NotForItem: func(p diagram.Problem) string {
+		return fmt.Sprintf("That cannot happen to %s. Look at what it is, and at the figures.", p.Text)
+	},
+	workshop.StillUsed: func(p diagram.Problem) string {
+		return fmt.Sprintf("%s has met stones and stays in their records. Say that it is gone instead.", p.Text)
+	},
+	workshop.FullShelf: func(p diagram.Problem) string {
+		return fmt.Sprintf("The kit holds %.0f things. Take off what was put there by mistake.", p.Value)
+	},
 	formats.NotJSON: func(p diagram.Problem) string {
 		return fmt.Sprintf("This is not a diagram file: %s. A diagram is JSON text in UTF-8.", p.Text)
 	},

@@ -169,7 +169,7 @@ func serveRecords(ctx context.Context, c *cobra.Command, at *where, data string,
 	}
 	defer func() { err = errors.Join(err, store.Close()) }()
 	w := workshop.New(store, time.Now)
-	if err := w.Refresh(ctx); err != nil {
+	if err := errors.Join(w.Refresh(ctx), w.ShelveGears(ctx)); err != nil {
 		return errors.Join(fail("%v; run “cressa check” to see what is wrong", err), listener.Close())
 	}
 	if err := prepare(ctx, w); err != nil {

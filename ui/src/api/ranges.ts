@@ -2,6 +2,21 @@
 
 /** What the figures of each record lie between, as the server holds them. */
 export const ranges = {
+  Abrasives: {
+    coarser: { min: 1, max: 20 },
+    cutRatio: { min: 1.2, max: 20 },
+    damageHigh: { min: 0.5, max: 10 },
+    damageLow: { min: 0.5, max: 10 },
+    polishRatio: { min: 1.2, max: 200 },
+    smearBelow: { min: 1, max: 10 },
+    softBelow: { min: 1, max: 10 },
+  },
+  AddItemRequest: {
+    size: { min: 0, max: 100000 },
+  },
+  Adhesive: {
+    minutes: { min: 0, max: 10080 },
+  },
   AnglesRequest: {
     step: { min: 0, max: 5 },
     width: { min: 0.1, max: 500 },
@@ -17,11 +32,21 @@ export const ranges = {
     tier: { min: 0, max: 500, whole: true },
     to: { min: 0, max: 90 },
   },
+  Blade: {
+    diameter: { min: 10, max: 1000 },
+    kerf: { min: 0.05, max: 10 },
+  },
   Choices: {
     gear: { min: 1, max: 360, whole: true },
   },
+  Compound: {
+    grain: { min: 0, max: 1000 },
+  },
   CopyPlan: {
     keep: { min: 1, max: 365, whole: true },
+  },
+  Dop: {
+    diameter: { min: 0.5, max: 100 },
   },
   FindAngleRequest: {
     tier: { min: 0, max: 399, whole: true },
@@ -48,6 +73,12 @@ export const ranges = {
     refractiveIndex: { min: 1.01, max: 4 },
     width: { min: 0.1, max: 500 },
   },
+  HappenedRequest: {
+    flatness: { min: 0, max: 5000 },
+    grain: { min: 0, max: 1000 },
+    hardness: { min: 0, max: 10 },
+    have: { min: 0, max: 100000 },
+  },
   Held: {
     distance: { min: -1000, max: 1000 },
     tier: { min: 0, max: 399, whole: true },
@@ -61,6 +92,19 @@ export const ranges = {
     heightMM: { min: 0, max: 1000 },
     lengthMM: { min: 0, max: 1000 },
     widthMM: { min: 0, max: 1000 },
+  },
+  Item: {
+    lasts: { min: 0, max: 100000 },
+    low: { min: 0, max: 100000 },
+    shelfMonths: { min: 0, max: 600 },
+  },
+  KitGear: {
+    teeth: { min: 1, max: 360, whole: true },
+  },
+  Lap: {
+    diameter: { min: 10, max: 1000 },
+    grain: { min: 0, max: 1000 },
+    hub: { min: 0, max: 500 },
   },
   LitDraft: {
     headAngle: { min: 0, max: 90 },

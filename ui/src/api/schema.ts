@@ -558,6 +558,128 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shelf */
+        get: operations["getKit"];
+        put?: never;
+        /** Put a thing on the shelf */
+        post: operations["addItem"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Passes as a ladder of grits */
+        post: operations["getLadder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/starter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a beginner needs */
+        get: operations["getStarterShelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A thing of the kit with its story */
+        get: operations["getItem"];
+        /** Change what is said of a thing */
+        put: operations["saveItem"];
+        post?: never;
+        /** Take a thing off the shelf that was put there by mistake */
+        delete: operations["dropItem"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/{id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the other side of a lap on the shelf */
+        post: operations["addOtherSide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what happened to a thing */
+        post: operations["itemHappened"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/{id}/log/{event}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take back what was said of a thing */
+        delete: operations["undoItemHappened"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/light/girdle": {
         parameters: {
             query?: never;
@@ -1347,10 +1469,30 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Abrasives: {
+            coarser: number;
+            cutRatio: number;
+            damageHigh: number;
+            damageLow: number;
+            polishRatio: number;
+            smearBelow: number;
+            softBelow: number;
+        };
         AddDraftRequest: {
             designed: boolean;
             draft: components["schemas"]["Draft"];
             origin: string;
+        };
+        AddItemRequest: {
+            /** @enum {string} */
+            kind: "lap" | "compound" | "adhesive" | "dop" | "gear" | "blade" | "supply";
+            name: string;
+            size: number;
+        };
+        Adhesive: {
+            minutes: number;
+            /** @enum {string} */
+            sort: "wax" | "cyanoacrylate" | "epoxy" | "other";
         };
         AnglesReport: {
             after: components["schemas"]["MovedStone"];
@@ -1462,6 +1604,7 @@ export interface components {
             facets: components["schemas"]["BenchFacet"][];
             finished: boolean;
             gear: number;
+            lapCares: components["schemas"]["LapCare"][];
             levels: components["schemas"]["Levels"];
             material: string;
             mesh: components["schemas"]["Mesh"];
@@ -1504,10 +1647,19 @@ export interface components {
             moved: number[];
             restopped: number[];
         };
+        Blade: {
+            diameter: number;
+            kerf: number;
+        };
         CaliperReading: {
             flats: boolean;
             mm: number;
             tier: string;
+        };
+        Charge: {
+            /** Format: date-time */
+            at: string;
+            name: string;
         };
         Choices: {
             /** @enum {string} */
@@ -1515,6 +1667,7 @@ export interface components {
             gear: number;
             /** @enum {string} */
             girdle: "drawn" | "first" | "last";
+            holds: components["schemas"]["Hold"][];
             machine: string;
             material: string;
             passes: components["schemas"]["Pass"][];
@@ -1528,6 +1681,17 @@ export interface components {
             uses: components["schemas"]["LapUse"][];
             /** @enum {string} */
             visiting: "written" | "round" | "pairs";
+        };
+        CleanWay: {
+            text: string;
+            /** @enum {string} */
+            way: "rinse" | "scrub" | "dress" | "skim" | "renew";
+        };
+        Compound: {
+            carrier: string;
+            /** @enum {string} */
+            family: "diamond" | "silicon-carbide" | "alumina" | "cerium" | "tin-oxide" | "zirconia" | "silica" | "other";
+            grain: number;
         };
         CopiesPage: {
             copies: components["schemas"]["CopyLine"][];
@@ -1664,6 +1828,11 @@ export interface components {
             deeper: number;
             girdle: number;
             rising: boolean;
+        };
+        Dop: {
+            diameter: number;
+            /** @enum {string} */
+            shape: "flat" | "cone" | "vee";
         };
         Draft: {
             date: string;
@@ -1885,6 +2054,10 @@ export interface components {
             tint: string;
             width: number;
         };
+        Grade: {
+            grain: number;
+            mesh: number;
+        };
         Habits: {
             /** @enum {string} */
             firstSide: "drawn" | "pavilion" | "crown";
@@ -1907,6 +2080,22 @@ export interface components {
             /** @enum {string} */
             visiting: "written" | "round" | "pairs";
         };
+        HappenedRequest: {
+            /** @enum {string} */
+            family: "diamond" | "silicon-carbide" | "alumina" | "cerium" | "tin-oxide" | "zirconia" | "silica" | "other" | "";
+            flatness: number | null;
+            grain: number;
+            hardness: number;
+            have: number;
+            item: string;
+            /** @enum {string} */
+            kind: "charged" | "cleaned" | "touched" | "renewed" | "counted" | "gone" | "back";
+            material: string;
+            name: string;
+            on: string;
+            /** @enum {string} */
+            way: "rinse" | "scrub" | "dress" | "skim" | "renew" | "";
+        };
         Held: {
             distance: number;
             tier: number;
@@ -1919,6 +2108,12 @@ export interface components {
             id: string;
             kind: string;
             text: string;
+        };
+        Hold: {
+            adhesive: string;
+            adhesiveItem: string;
+            dop: string;
+            dopItem: string;
         };
         Hole: {
             angle: number;
@@ -1949,12 +2144,119 @@ export interface components {
             name: string;
             version: number;
         };
+        Item: {
+            adhesive: components["schemas"]["Adhesive"] | null;
+            blade: components["schemas"]["Blade"] | null;
+            compound: components["schemas"]["Compound"] | null;
+            dop: components["schemas"]["Dop"] | null;
+            gear: components["schemas"]["KitGear"] | null;
+            id: string;
+            /** @enum {string} */
+            kind: "lap" | "compound" | "adhesive" | "dop" | "gear" | "blade" | "supply";
+            lap: components["schemas"]["Lap"] | null;
+            lasts: number;
+            low: number;
+            name: string;
+            note: string;
+            shelfMonths: number;
+            unit: string;
+            version: number;
+        };
+        ItemHistory: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            id: string;
+            text: string;
+        };
+        ItemMet: {
+            facets: number;
+            /** Format: date-time */
+            last: string;
+            material: string;
+            stones: number;
+            with: string;
+        };
+        ItemPage: {
+            allFacets: number;
+            allStones: number;
+            allWays: components["schemas"]["CleanWay"][];
+            area: number;
+            charge: components["schemas"]["Charge"] | null;
+            facets: number;
+            flatness: number | null;
+            gone: boolean;
+            goodFor: number;
+            grain: number;
+            have: number | null;
+            history: components["schemas"]["ItemHistory"][];
+            item: components["schemas"]["Item"];
+            learnedFrom: number;
+            left: number | null;
+            met: components["schemas"]["ItemMet"][];
+            needs: components["schemas"]["NeedEntry"][];
+            on: string[];
+            opened: string;
+            stones: number;
+            until: string;
+            used: string | null;
+            usedOn: components["schemas"]["ItemStone"][];
+            ways: components["schemas"]["CleanWay"][];
+        };
+        ItemStone: {
+            facets: number;
+            id: string;
+            /** Format: date-time */
+            last: string;
+            material: string;
+            name: string;
+            number: number;
+        };
         Judged: {
             cuttable: boolean;
             difficulty: components["schemas"]["Difficulty"];
             largestCheat: number;
             /** @enum {string} */
             level: "easy" | "moderate" | "demanding" | "hard";
+        };
+        KitGear: {
+            machines: string[];
+            teeth: number;
+        };
+        KitNotice: {
+            grave: boolean;
+            id: string;
+            name: string;
+            text: string;
+        };
+        Ladder: {
+            best: string[];
+            missing: components["schemas"]["Grade"][];
+            rungs: components["schemas"]["Rung"][];
+            sound: boolean;
+        };
+        LadderRequest: {
+            material: string;
+            passes: components["schemas"]["Pass"][];
+        };
+        Lap: {
+            diameter: number;
+            grain: number;
+            hub: number;
+            keptFor: string;
+            of: string;
+            polishes: boolean;
+            /** @enum {string} */
+            side: "front" | "back" | "";
+            /** @enum {string} */
+            surface: "bonded" | "metal" | "plastic" | "wax" | "wood" | "ceramic" | "fabric" | "film";
+        };
+        LapCare: {
+            lap: string;
+            lapItem: string;
+            pass: string;
+            texts: string[];
+            way: components["schemas"]["CleanWay"] | null;
         };
         LapUse: {
             /** @enum {string} */
@@ -2127,7 +2429,9 @@ export interface components {
             /** @enum {string} */
             polish: "cerium" | "alumina" | "diamond";
             polishCompound: string;
+            polishCompoundItem: string;
             polishLap: string;
+            polishLapItem: string;
             refractiveIndex: components["schemas"]["Range"];
             sg: number;
             /** @enum {string} */
@@ -2198,6 +2502,12 @@ export interface components {
         NameRequest: {
             name: string;
         };
+        NeedEntry: {
+            grave: boolean;
+            /** @enum {string} */
+            need: "past-date" | "near-date" | "used-up" | "runs-low" | "worn" | "nearly-worn" | "dirty";
+            text: string;
+        };
         NotedFacet: {
             pass: string;
             tier: string;
@@ -2205,6 +2515,7 @@ export interface components {
         };
         Notices: {
             copies: components["schemas"]["CopyNotice"] | null;
+            kit: components["schemas"]["KitNotice"][];
             wrong: components["schemas"]["WrongCodes"] | null;
         };
         OptionalTier: {
@@ -2218,8 +2529,10 @@ export interface components {
         };
         Pass: {
             compound: string;
+            compoundItem: string;
             id: string;
             lap: string;
+            lapItem: string;
             name: string;
         };
         Photo: {
@@ -2448,6 +2761,19 @@ export interface components {
             setups: components["schemas"]["Setup"][];
             workId: string;
         };
+        Rung: {
+            cares: string[];
+            grain: number;
+            leaves: number;
+            leavesHigh: number;
+            leavesLow: number;
+            limit: number;
+            pass: components["schemas"]["Pass"];
+            ratio: number;
+            takesOff: number;
+            ways: components["schemas"]["CleanWay"][];
+            wrong: string;
+        };
         Scatter: {
             scatter: number;
         };
@@ -2491,6 +2817,7 @@ export interface components {
             problems: components["schemas"]["Place"][];
         };
         Settings: {
+            abrasives: components["schemas"]["Abrasives"];
             answered: boolean;
             habit: string;
             habits: components["schemas"]["Habits"][];
@@ -2507,6 +2834,31 @@ export interface components {
         SheetPages: {
             pages: string[];
             title: string;
+        };
+        Shelf: {
+            items: components["schemas"]["Shelved"][];
+        };
+        Shelved: {
+            allFacets: number;
+            allStones: number;
+            area: number;
+            charge: components["schemas"]["Charge"] | null;
+            facets: number;
+            flatness: number | null;
+            gone: boolean;
+            goodFor: number;
+            grain: number;
+            have: number | null;
+            item: components["schemas"]["Item"];
+            learnedFrom: number;
+            left: number | null;
+            needs: components["schemas"]["NeedEntry"][];
+            on: string[];
+            opened: string;
+            stones: number;
+            until: string;
+            used: string | null;
+            ways: components["schemas"]["CleanWay"][];
         };
         Size: {
             /** @enum {string} */
@@ -2546,6 +2898,17 @@ export interface components {
         Spot: {
             x: number;
             y: number;
+        };
+        StarterList: {
+            things: components["schemas"]["StarterThing"][];
+        };
+        StarterThing: {
+            have: boolean;
+            /** @enum {string} */
+            kind: "lap" | "compound" | "adhesive" | "dop" | "gear" | "blade" | "supply";
+            name: string;
+            size: number;
+            why: string;
         };
         StoneBefore: {
             carats: number;
@@ -4209,6 +4572,332 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HoleList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getKit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addItem: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddItemRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelved"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getLadder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ladder"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getStarterShelf: {
+        parameters: {
+            query?: {
+                machine?: string;
+                diameter?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemPage"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Item"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelved"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addOtherSide: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelved"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    itemHappened: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HappenedRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelved"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undoItemHappened: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                event: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelved"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -61,7 +61,9 @@ export const diagramOf = (change: Partial<Diagram> = {}): Diagram => ({
   ...change,
 });
 
-const passes = [{ id: 'cut', name: 'Cut', lap: '600', compound: '' }];
+const passes = [
+  { id: 'cut', name: 'Cut', lap: '600', compound: '', lapItem: '', compoundItem: '' },
+];
 
 type BenchFacet = BenchScript['facets'][number];
 type BenchVisit = BenchScript['visits'][number];
@@ -132,6 +134,7 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
     { id: 's2', up: 'crown', turn: 0 },
   ],
   passes,
+  lapCares: [],
   facets: [
     benchFacetOf(),
     benchFacetOf({ id: 'f2', dial: dialled(48) }),
@@ -216,6 +219,15 @@ export const settingsOf = (change: Partial<Settings> = {}): Settings => ({
   materials: [],
   machines: [machineOf()],
   habits: [habitsOf()],
+  abrasives: {
+    damageLow: 2,
+    damageHigh: 3,
+    cutRatio: 5,
+    polishRatio: 25,
+    softBelow: 5,
+    smearBelow: 4,
+    coarser: 1.5,
+  },
   ...change,
 });
 
@@ -226,6 +238,7 @@ export const choicesOf = (change: Partial<Choices> = {}): Choices => ({
   firstSide: 'pavilion',
   passes,
   uses: [],
+  holds: [],
   size: { mm: 8, typed: '8', basis: 'width', tier: '' },
   girdle: 'drawn',
   table: 'drawn',
