@@ -56,7 +56,7 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 		return err
 	}
 	defer func() { err = errors.Join(err, store.Close()) }()
-	f := filler{now: at.AddDate(0, 0, -130), random: rand.New(rand.NewPCG(8, 11))}
+	f := filler{now: at.AddDate(0, 0, -130), random: rand.New(rand.NewPCG(8, 11)), store: store}
 	f.workshop = workshop.New(store, func() time.Time { return f.now })
 	if err := FillLibrary(ctx, f.workshop); err != nil {
 		return err
@@ -73,12 +73,15 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 	if err := f.workshop.SaveCopyPlan(ctx, workshop.CopyPlan{Every: workshop.Never, Keep: workshop.UsualCopies.Keep}); err != nil {
 		return err
 	}
+	if err := errors.Join(f.shelve(ctx, at), f.use(ctx, at, 1000, gifts[0].daysAgo)); err != nil {
+		return err
+	}
 	page, err := f.workshop.Diagrams(ctx, workshop.DiagramFilter{}, workshop.Cursor{}, 100)
 	if err != nil {
 		return err
 	}
 	list := page.Lines
-	for _, g := range gifts {
+	for i, g := range gifts {
 		// Cutting is evening work.
 		day := at.AddDate(0, 0, -g.daysAgo)
 		f.now = time.Date(day.Year(), day.Month(), day.Day(), 18, 5, 0, 0, time.UTC)
@@ -88,6 +91,13 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 					return fmt.Errorf("%s: %w", g.name, err)
 				}
 			}
+		}
+		next := 0
+		if i+1 < len(gifts) {
+			next = gifts[i+1].daysAgo
+		}
+		if err := f.use(ctx, at, g.daysAgo, next); err != nil {
+			return err
 		}
 	}
 	// After the stone that was planned that evening, whatever the hour is now.
@@ -107,7 +117,7 @@ func (f *filler) pair(ctx context.Context, list []workshop.DiagramLine) error {
 		}
 		choices := workshop.Choices{
 			Material: "Peridot", Gear: 72, FirstSide: diagram.Pavilion, Size: workshop.Size{Basis: workshop.AcrossWidth, MM: 6.5, Typed: "6.5"},
-			PlanHabits: workshop.DefaultHabits().PlanHabits, Laps: laps(),
+			PlanHabits: workshop.DefaultHabits().PlanHabits, Laps: f.laps("Peridot"), Holds: f.holds(6.5, "Peridot"),
 		}
 		if _, err := f.workshop.PlanRun(ctx, "Peridot pair", d.ID, choices, workshop.TierByTier, 2); err != nil {
 			return err
@@ -180,18 +190,14 @@ func quickHabits() workshop.Habits {
 	return h
 }
 
-// laps are those that the workshop cuts its gifts with.
-func laps() workshop.Laps {
-	l := workshop.DefaultHabits().Laps
-	l.Passes[2].Lap, l.Passes[2].Compound = "tin", "alumina 0.3 µm"
-	return l
-}
-
 type filler struct {
 	workshop *workshop.Workshop
-	now      time.Time
-	random   *rand.Rand
-	seq      int64
+	store    *sqlite.Store
+	// kit holds the IDs of the shelf's things by the names on them.
+	kit    map[string]string
+	now    time.Time
+	random *rand.Rand
+	seq    int64
 }
 
 func (f *filler) cut(ctx context.Context, g gift, d workshop.DiagramLine) error {
@@ -202,7 +208,7 @@ func (f *filler) cut(ctx context.Context, g gift, d workshop.DiagramLine) error 
 	choices := workshop.Choices{
 		Material: g.material, Gear: g.gear, FirstSide: diagram.Part(whole.Draft.FirstSide),
 		Size:       workshop.Size{Basis: workshop.AcrossWidth, MM: g.widthMM, Typed: diagram.FormatNumber(g.widthMM)},
-		PlanHabits: workshop.DefaultHabits().PlanHabits, Laps: laps(),
+		PlanHabits: workshop.DefaultHabits().PlanHabits, Laps: f.laps(g.material), Holds: f.holds(g.widthMM, g.material),
 	}
 	stone, err := f.workshop.PlanStone(ctx, g.name, d.ID, choices)
 	if err != nil || g.share == 0 {
