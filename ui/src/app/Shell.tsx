@@ -9,6 +9,7 @@ import { useIsFetching, useIsMutating } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { DiskCares, DiskState } from '../parts/work/DiskState';
+import { kitWords } from '../words/kit';
 import { w } from '../words/words';
 import { useKeyHelp, useKeys } from '../parts/keys';
 import { useScheme } from './scheme';
@@ -20,6 +21,7 @@ const rooms = [
   { to: '/diagrams', name: w.rooms.diagrams, key: '2' },
   { to: '/stones', name: w.rooms.stones, key: '3' },
   { to: '/logbook', name: w.rooms.logbook, key: '4' },
+  { to: '/kit', name: kitWords.title, key: '5' },
 ];
 
 export function Shell() {

@@ -93,6 +93,7 @@ const rooms: RouteObject[] = [
     path: '/logbook',
     ...room(async () => (await import('../rooms/logbook/LogbookRoom')).LogbookRoom),
   },
+  { path: '/kit', ...room(async () => (await import('../rooms/kit/KitRoom')).KitRoom) },
   {
     path: '/machine',
     ...room(async () => (await import('../rooms/machine/MachineRoom')).MachineRoom),

@@ -56,6 +56,12 @@ export function span(least: number, most: number, write: (v: number) => string):
   return from === to ? from : `${from} – ${to}`;
 }
 
+/** A grain or a depth in µm: to the micrometre where it is coarse, to a hundredth where it is fine. */
+export const micron = (v: number): string => `${format(v, 0, v >= 10 ? 0 : v >= 1 ? 1 : 2)} µm`;
+
+/** How many times one thing is another. */
+export const times = (v: number): string => `${format(v, 0, 1)}×`;
+
 export const hours = (v: number): string => format(v, 1, 1);
 
 /** The day of a moment, where this person is, as YYYY-MM-DD: for records and fields. */

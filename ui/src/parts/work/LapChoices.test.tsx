@@ -1,20 +1,34 @@
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { cleanup, fireEvent, screen } from '@testing-library/react';
 import { afterEach, expect, test } from 'vitest';
 import { useState } from 'react';
 import type { Material } from '../../api/client';
+import { renderInApp } from '../../testing/app';
+import { serve } from '../../testing/server';
 import { lapWords as l } from '../../words/laps';
 import { LapChoices } from './LapChoices';
 import { repolished, type Laps } from './lapUse';
 
 afterEach(cleanup);
 
-const spinel = { name: 'Spinel', polishLap: 'tin', polishCompound: 'alumina' } as Material;
-const quartz = { name: 'Quartz', polishLap: 'plastic', polishCompound: 'cerium' } as Material;
+const spinel = {
+  name: 'Spinel',
+  polishLap: 'tin',
+  polishCompound: 'alumina',
+  polishLapItem: 'i1',
+  polishCompoundItem: '',
+} as Material;
+const quartz = {
+  name: 'Quartz',
+  polishLap: 'plastic',
+  polishCompound: 'cerium',
+  polishLapItem: '',
+  polishCompoundItem: '',
+} as Material;
 
 const begun: Laps = {
   passes: [
-    { id: 'cut', name: 'Cut', lap: '600', compound: '' },
-    { id: 'polish', name: 'Polish', lap: 'leather', compound: '' },
+    { id: 'cut', name: 'Cut', lap: '600', compound: '', lapItem: '', compoundItem: '' },
+    { id: 'polish', name: 'Polish', lap: 'leather', compound: '', lapItem: '', compoundItem: '' },
   ],
   uses: [],
 };
@@ -43,11 +57,16 @@ function Form() {
   );
 }
 
+function open() {
+  serve({ 'GET /api/kit': () => ({ items: [] }) });
+  renderInApp(<Form />);
+}
+
 const box = (who: string, pass: string) =>
   screen.getByRole<HTMLInputElement>('checkbox', { name: l.gets(who, pass) });
 
 test('a girdle goes without the polish, and one of its tiers gets it after all', () => {
-  render(<Form />);
+  open();
   expect(screen.queryByText('Crown')).toBeNull();
   fireEvent.click(box('Girdle', 'Polish'));
   fireEvent.click(screen.getByText(l.tiers));
@@ -65,9 +84,9 @@ test('a girdle goes without the polish, and one of its tiers gets it after all',
 });
 
 test('what the material is polished with is offered where the plan has another', () => {
-  render(<Form />);
+  open();
   fireEvent.click(screen.getByText(l.use));
-  expect(kept.passes[1]).toMatchObject({ lap: 'tin', compound: 'alumina' });
+  expect(kept.passes[1]).toMatchObject({ lap: 'tin', lapItem: 'i1', compound: 'alumina' });
   expect(screen.queryByText(l.use)).toBeNull();
 });
 

@@ -11,8 +11,9 @@ import { useState, type ReactNode } from 'react';
 import type { Assessment, Material } from '../../api/client';
 import { lapWords as l } from '../../words/laps';
 import { freshID } from '../freshID';
+import { KitField } from '../kit/KitField';
 import { Sheet } from '../Sheet';
-import { toggled, usesWithout, withoutOf, type Laps } from './lapUse';
+import { polishOf, toggled, usesWithout, withoutOf, type Laps } from './lapUse';
 
 interface Props {
   head: string;
@@ -25,6 +26,8 @@ interface Props {
   /** What else is chosen of them. */
   children?: ReactNode;
 }
+
+const emptyPass = { name: '', lap: '', compound: '', lapItem: '', compoundItem: '' };
 
 /** The passes in order, each with its lap, and who goes without some of them. */
 export function LapChoices({ head, laps, tiers, material, onChange, children }: Props) {
@@ -54,18 +57,21 @@ export function LapChoices({ head, laps, tiers, material, onChange, children }: 
             onChange={(e) => set(i, { name: e.target.value })}
             sx={{ flex: 2 }}
           />
-          <TextField
+          <KitField
             label={l.lap}
-            value={p.lap}
+            kind="lap"
+            text={p.lap}
+            item={p.lapItem}
             placeholder={!material && i === last ? l.byMaterial : ''}
-            onChange={(e) => set(i, { lap: e.target.value })}
-            sx={{ flex: 1 }}
+            onChange={(lap, lapItem) => set(i, { lap, lapItem })}
           />
-          <TextField
+          <KitField
             label={l.compound}
-            value={p.compound}
-            onChange={(e) => set(i, { compound: e.target.value })}
-            sx={{ flex: 1.4 }}
+            kind="compound"
+            text={p.compound}
+            item={p.compoundItem}
+            onChange={(compound, compoundItem) => set(i, { compound, compoundItem })}
+            flex={1.4}
           />
           <IconButton disabled={i === 0} onClick={() => earlier(i)} aria-label={l.earlier(p.name)}>
             <ArrowUpward />
@@ -87,12 +93,7 @@ export function LapChoices({ head, laps, tiers, material, onChange, children }: 
       {material && kit && unlike && (
         <Typography color="text.secondary">
           {l.usual(material.name, kit)}{' '}
-          <Button
-            size="small"
-            onClick={() =>
-              set(last, { lap: material.polishLap, compound: material.polishCompound })
-            }
-          >
+          <Button size="small" onClick={() => set(last, polishOf(material))}>
             {l.use}
           </Button>
         </Typography>
@@ -103,7 +104,7 @@ export function LapChoices({ head, laps, tiers, material, onChange, children }: 
         disabled={passes.length >= 12}
         onClick={() =>
           onChange({
-            passes: [...passes, { id: freshID(passes, 'pass'), name: '', lap: '', compound: '' }],
+            passes: [...passes, { ...emptyPass, id: freshID(passes, 'pass') }],
           })
         }
       >

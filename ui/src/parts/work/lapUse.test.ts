@@ -1,7 +1,14 @@
 import { expect, test } from 'vitest';
 import { toggled, usesWithout, withoutOf } from './lapUse';
 
-const passes = ['cut', 'fine', 'polish'].map((id) => ({ id, name: id, lap: '', compound: '' }));
+const passes = ['cut', 'fine', 'polish'].map((id) => ({
+  id,
+  name: id,
+  lap: '',
+  compound: '',
+  lapItem: '',
+  compoundItem: '',
+}));
 
 test('a tier goes without what its group does, until it has a use of its own', () => {
   let uses = toggled({ passes, uses: [] }, 'crown', '', 'fine');

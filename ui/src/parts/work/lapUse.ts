@@ -1,4 +1,5 @@
 import type { Choices, Material } from '../../api/client';
+import { freshID } from '../freshID';
 import { lapWords as l } from '../../words/laps';
 
 export type Laps = Pick<Choices, 'passes' | 'uses'>;
@@ -38,7 +39,40 @@ export function repolished(
   const last = passes.at(-1);
   if (!last || !from || !to || from.name === to.name) return passes;
   if (last.lap !== from.polishLap || last.compound !== from.polishCompound) return passes;
-  return [...passes.slice(0, -1), { ...last, lap: to.polishLap, compound: to.polishCompound }];
+  return [...passes.slice(0, -1), { ...last, ...polishOf(to) }];
+}
+
+/** The lap and the compound that a material is polished with here. */
+export const polishOf = (m: Material) => ({
+  lap: m.polishLap,
+  lapItem: m.polishLapItem,
+  compound: m.polishCompound,
+  compoundItem: m.polishCompoundItem,
+});
+
+/** The passes over other laps of the kit, by their IDs: one that goes over such a lap already stays. */
+export function overLaps(
+  passes: Laps['passes'],
+  laps: string[],
+  nameOf: (id: string) => string,
+): Laps['passes'] {
+  const [first, last] = [passes[0]!, passes.at(-1)!];
+  const out: Laps['passes'] = [first];
+  for (const id of laps.slice(1, -1)) {
+    const kept = passes.find((p) => p.lapItem === id);
+    const name = nameOf(id);
+    out.push(
+      kept ?? {
+        id: freshID([...passes, ...out], 'pass'),
+        name,
+        lap: name,
+        lapItem: id,
+        compound: '',
+        compoundItem: '',
+      },
+    );
+  }
+  return [...out, last];
 }
 
 /** The laps in lines, for holding two against each other. */

@@ -155,8 +155,15 @@ test('what was skipped is listed at the end of the pass, with the way to it', as
   const { facets, visits } = scriptOf();
   await open({
     passes: [
-      { id: 'cut', name: 'Cut', lap: '600', compound: '' },
-      { id: 'polish', name: 'Polish', lap: 'tin', compound: 'alumina' },
+      { id: 'cut', name: 'Cut', lap: '600', compound: '', lapItem: '', compoundItem: '' },
+      {
+        id: 'polish',
+        name: 'Polish',
+        lap: 'tin',
+        compound: 'alumina',
+        lapItem: '',
+        compoundItem: '',
+      },
     ],
     facets: facets.slice(0, 3),
     visits: [

@@ -23,6 +23,7 @@ import { BenchHead } from './BenchHead';
 import { FacetScreen } from './FacetScreen';
 import { NewPlan } from './NewPlan';
 import { NoteDialog } from './NoteDialog';
+import type { Reread } from './reread';
 import { standingOf, visitOf } from '../../log/standing';
 import { Thread } from '../../parts/work/Thread';
 import { passName } from '../../parts/work/visitWords';
@@ -62,9 +63,6 @@ function OneStone(props: { script: BenchScript; path: string; reread: Reread }) 
     />
   );
 }
-
-/** Fetches the script of a changed plan. */
-export type Reread = () => Promise<unknown>;
 
 interface BenchProps {
   script: BenchScript;
@@ -142,7 +140,9 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     if (changed) return <NewPlan no={log.state.plan} onRead={reread} />;
     if (closed) return <BenchEnd stone={script.stoneId} finished late={log.state.late} />;
     if (one !== undefined)
-      return <FacetScreen {...{ script, state }} at={one} count={1} habit="facet" {...actions} />;
+      return (
+        <FacetScreen {...{ script, state, reread }} at={one} count={1} habit="facet" {...actions} />
+      );
     if (skipped.listed.length > 0)
       return (
         <SkippedScreen
@@ -171,6 +171,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
       <FacetScreen
         script={script}
         state={state}
+        reread={reread}
         at={state.at}
         count={ticked(script, state, habit).length}
         habit={habit}

@@ -12,6 +12,8 @@ import { faces } from '../../theme/tokens';
 import { angle, plain, thousandths } from '../../words/numbers';
 import { threadWords } from '../../words/thread';
 import { w } from '../../words/words';
+import { LapCares } from './LapCares';
+import type { Reread } from './reread';
 import { Ribbon } from './Ribbon';
 import type { BenchState } from '../../log/standing';
 import { cheatOf, passName } from '../../parts/work/visitWords';
@@ -25,6 +27,7 @@ interface Props {
   /** How many facets Done ticks. */
   count: number;
   habit: Habit;
+  reread: Reread;
   done: () => void;
   back: () => void;
   backTier: () => void;
@@ -62,6 +65,7 @@ export function FacetScreen(props: Props) {
           {facet.tier} · {passName(script, visit.pass)}
         </Typography>
         <Ribbon script={script} state={state} at={at} />
+        <LapCares script={script} at={at} reread={props.reread} />
         <Box
           sx={{
             flexGrow: 1,

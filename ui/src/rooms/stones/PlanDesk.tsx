@@ -5,11 +5,13 @@ import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState, type ReactNode } from 'react';
 import type { Assessment, Choices, Settings } from '../../api/client';
 import { materialsQuery, usualQuery } from '../../api/settings';
+import { shelfQuery } from '../../api/kit';
 import { assessmentQuery } from '../../api/stones';
+import { LadderOf } from '../../parts/kit/Ladder';
 import { plannedLighting } from '../../parts/light/lighting';
 import { Care } from '../../parts/Page';
 import { LapChoices } from '../../parts/work/LapChoices';
-import { repolished } from '../../parts/work/lapUse';
+import { overLaps, repolished } from '../../parts/work/lapUse';
 import { Refusal } from '../../parts/forms/Refusal';
 import { angle, mm, um } from '../../words/numbers';
 import { fitWords } from '../../words/fit';
@@ -19,6 +21,7 @@ import { useSelectedTier } from '../../parts/stone/useSelectedTier';
 import { TierTable } from '../../parts/stone/TierTable';
 import { HabitChoices } from '../../parts/settings/HabitChoices';
 import { FitDialog } from './FitDialog';
+import { HoldChoices } from './HoldChoices';
 import { PlanChoices } from './PlanChoices';
 import { PlanFigures } from './PlanFigures';
 import { PlanLight } from './PlanLight';
@@ -42,6 +45,8 @@ export function PlanDesk(props: Props) {
   const [fitting, setFitting] = useState(false);
   const [selected, select] = useSelectedTier();
   const materials = useQuery(materialsQuery);
+  const { data: shelf } = useQuery(shelfQuery);
+  const nameOf = (id: string) => shelf?.find((s) => s.item.id === id)?.item.name ?? '';
   const assessed = useQuery(assessmentQuery(diagramId, revision, useDeferredValue(choices)));
   const a = assessed.data;
   const materialOf = (name: string) => materials.data?.find((m) => m.name === name);
@@ -110,6 +115,17 @@ export function PlanDesk(props: Props) {
         tiers={a?.laps}
         material={material}
         onChange={set}
+      >
+        <LadderOf
+          material={choices.material}
+          passes={choices.passes}
+          onTake={(laps) => set({ passes: overLaps(choices.passes, laps, nameOf) })}
+        />
+      </LapChoices>
+      <HoldChoices
+        holds={choices.holds}
+        first={choices.firstSide}
+        onChange={(holds) => set({ holds })}
       />
       {material && (
         <Box component="section" aria-label={w.stones.cautions} sx={{ my: 4 }}>

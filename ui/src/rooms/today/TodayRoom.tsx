@@ -15,6 +15,7 @@ import { useStoneLog } from '../../parts/work/useStoneLog';
 import { copyWords } from '../../words/copies';
 import { deviceWords } from '../../words/devices';
 import { angle, dayOf, moment } from '../../words/numbers';
+import { kitWords } from '../../words/kit';
 import { repairWords } from '../../words/repairs';
 import { w } from '../../words/words';
 import { aboutOf, pathOf, titleOf } from '../../parts/work/naming';
@@ -46,10 +47,13 @@ export function TodayRoom() {
   );
 }
 
+/** Of how many things of the kit Today tells at most; the shelf tells of all. */
+const mostOfKit = 2;
+
 /** What the owner should look after, with the way there. */
 function Notices() {
   const { data } = useQuery(noticesQuery);
-  const { copies, wrong } = data ?? {};
+  const { copies, wrong, kit = [] } = data ?? {};
   const lines = [
     copies && {
       text:
@@ -57,20 +61,32 @@ function Notices() {
           ? copyWords.onToday.old(copies.last ? moment(copies.last) : '')
           : copyWords.onToday.failed(copies.failed),
       grave: true,
-      to: 'copies',
+      to: '/machine?show=copies',
       look: copyWords.onToday.look,
     },
     wrong && {
       text: deviceWords.wrong(wrong.count, moment(wrong.last)),
       grave: wrong.closed,
-      to: 'devices',
+      to: '/machine?show=devices',
       look: copyWords.onToday.wrong,
+    },
+    ...kit.slice(0, mostOfKit).map((n) => ({
+      text: `${n.name}: ${n.text}`,
+      grave: n.grave,
+      to: `/kit?thing=${n.id}`,
+      look: kitWords.onToday.look,
+    })),
+    kit.length > mostOfKit && {
+      text: kitWords.onToday.more(kit.length - mostOfKit),
+      grave: false,
+      to: '/kit',
+      look: kitWords.onToday.shelf,
     },
   ].filter((l) => !!l);
   return lines.map((l) => (
     <Box key={l.to} sx={{ px: 6, pt: 3, display: 'flex', gap: 4, alignItems: 'center' }}>
       <Care grave={l.grave}>{l.text}</Care>
-      <Button component={Link} to={`/machine?show=${l.to}`}>
+      <Button component={Link} to={l.to}>
         {l.look}
       </Button>
     </Box>

@@ -1,0 +1,65 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import type { Choices } from '../../api/client';
+import { shelfQuery } from '../../api/kit';
+import { KitField } from '../../parts/kit/KitField';
+import { Care } from '../../parts/Page';
+import { kitWords } from '../../words/kit';
+
+const k = kitWords.holds;
+
+type Hold = Choices['holds'][number];
+
+const none: Hold = { dop: '', dopItem: '', adhesive: '', adhesiveItem: '' };
+
+interface Props {
+  holds: Hold[];
+  /** The side that is cut first. */
+  first: Choices['firstSide'];
+  onChange: (holds: Hold[]) => void;
+}
+
+/** The dop and the adhesive of each side. */
+export function HoldChoices({ holds, first, onChange }: Props) {
+  const { data: shelf } = useQuery(shelfQuery);
+  const sides = first === 'pavilion' ? [k.pavilion, k.crown] : [k.crown, k.pavilion];
+  const of = (i: number) => holds[i] ?? none;
+  const set = (i: number, change: Partial<Hold>) =>
+    onChange(sides.map((_, n) => (n === i ? { ...of(n), ...change } : of(n))));
+  const bad = [...new Set(holds.map((h) => h.adhesiveItem))]
+    .map((id) => shelf?.find((s) => s.item.id === id))
+    .filter((s) => s?.needs.some((n) => n.grave));
+  return (
+    <Box role="group" aria-label={k.head} sx={{ my: 4 }}>
+      <Typography variant="h3" gutterBottom sx={{ mb: 3 }}>
+        {k.head}
+      </Typography>
+      {sides.map((side, i) => (
+        <Box key={side} sx={{ display: 'flex', gap: 2, mb: 2, alignItems: 'center' }}>
+          <Typography sx={{ width: 110, flexShrink: 0 }}>{side}</Typography>
+          <KitField
+            label={`${kitWords.pick.dop}, ${side}`}
+            kind="dop"
+            text={of(i).dop}
+            item={of(i).dopItem}
+            onChange={(dop, dopItem) => set(i, { dop, dopItem })}
+          />
+          <KitField
+            label={`${kitWords.pick.adhesive}, ${side}`}
+            kind="adhesive"
+            text={of(i).adhesive}
+            item={of(i).adhesiveItem}
+            onChange={(adhesive, adhesiveItem) => set(i, { adhesive, adhesiveItem })}
+          />
+        </Box>
+      ))}
+      {bad.map((s) => (
+        <Care key={s!.item.id} grave>
+          <strong>{s!.item.name}: </strong>
+          {s!.needs.find((n) => n.grave)!.text}
+        </Care>
+      ))}
+    </Box>
+  );
+}
