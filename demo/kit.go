@@ -187,3 +187,64 @@ func (f *filler) holds(widthMM float64, material string) []workshop.Hold {
 		{Dop: cone, DopItem: f.kit[cone], Adhesive: epoxy, AdhesiveItem: f.kit[epoxy]},
 	}
 }
+
+// try notes what the workshop has tried: polishes against each other, and stones that visitors judged.
+func (f *filler) try(ctx context.Context, at time.Time) error {
+	way := func(facet, lap, compound string, rpm float64, minutes float64, result int) workshop.PolishWay {
+		return workshop.PolishWay{
+			Facet: facet, Lap: lap, LapItem: f.kit[lap], Compound: compound, CompoundItem: f.kit[compound], RPM: rpm, Pressure: workshop.Light, Minutes: minutes, Result: result,
+		}
+	}
+	for _, t := range []struct {
+		daysAgo  int
+		material string
+		ways     []workshop.PolishWay
+		note     string
+	}{
+		{94, "Peridot", []workshop.PolishWay{way("C2 at 12", tin, alumina, 180, 3, 4), way("C2 at 60", film, cerium, 180, 7, 2)}, "The film drags on it; alumina came up in one go."},
+		{93, "Peridot", []workshop.PolishWay{way("C1 at 24", tin, alumina, 140, 4, 3), way("C1 at 72", zinc, halfMicron, 140, 2, 1)}, "Diamond scratched where the lap was dry."},
+		{43, "Spinel", []workshop.PolishWay{way("P1 at 96", zinc, halfMicron, 300, 2, 4), way("P1 at 48", tin, alumina, 300, 9, 2)}, ""},
+		{22, "Iolite", []workshop.PolishWay{way("T", film, cerium, 150, 5, 3)}, ""},
+	} {
+		f.now = at.AddDate(0, 0, -t.daysAgo)
+		if _, err := f.workshop.AddPolishTrial(ctx, workshop.PolishTrial{Material: t.material, Ways: t.ways, Note: t.note}); err != nil {
+			return fmt.Errorf("polish of %s: %w", t.material, err)
+		}
+	}
+	f.now = at.AddDate(0, 0, -20)
+	trial, err := f.workshop.AddBlindTrial(ctx, workshop.BlindTrial{
+		Name: "Glass twins at the open evening", Question: "Which of them looks brighter?", Differs: "how far the girdle is taken",
+		Entries: []workshop.BlindEntry{{What: "girdle polished"}, {What: "girdle left as cut"}},
+	})
+	if err != nil {
+		return err
+	}
+	brighter := ""
+	for _, e := range trial.Entries {
+		if e.What == "girdle polished" {
+			brighter = e.Letter
+		}
+	}
+	for i, judge := range []string{"Ines", "Mr. Halvorsen", "Toma", "Ms. Averill", "Piet", "Noor", "Lena", "Dr. Oyelaran", "Sanna"} {
+		f.now = f.now.Add(4 * time.Minute)
+		v := workshop.Verdict{Judge: judge, Letter: brighter}
+		if i == 3 {
+			v.Letter, v.Note = "", "Under the lamps of the foyer I cannot tell."
+		}
+		if err := f.workshop.Judge(ctx, trial.ID, v); err != nil {
+			return err
+		}
+	}
+	if _, err := f.workshop.OpenTrial(ctx, trial.ID); err != nil {
+		return err
+	}
+	f.now = at.AddDate(0, 0, -2)
+	waiting, err := f.workshop.AddBlindTrial(ctx, workshop.BlindTrial{
+		Name: "Two polishes on spinel", Question: "Which of them is sharper at the edges?", Differs: "what it is polished with",
+		Entries: []workshop.BlindEntry{{What: "zinc with diamond"}, {What: "tin with alumina"}},
+	})
+	if err != nil {
+		return err
+	}
+	return f.workshop.Judge(ctx, waiting.ID, workshop.Verdict{Judge: "Ines", Letter: waiting.Entries[0].Letter})
+}

@@ -100,6 +100,9 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 			return err
 		}
 	}
+	if err := f.try(ctx, at); err != nil {
+		return err
+	}
 	// After the stone that was planned that evening, whatever the hour is now.
 	yesterday := at.AddDate(0, 0, -1)
 	f.now = time.Date(yesterday.Year(), yesterday.Month(), yesterday.Day(), 20, 0, 0, 0, time.UTC)

@@ -111,6 +111,7 @@ func New(w *workshop.Workshop, folder copies.Folder, ui fs.FS, log *slog.Logger)
 	s.workshopRoutes()
 	s.copyRoutes()
 	s.kitRoutes()
+	s.trialRoutes()
 	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })
 	s.serveUI(ui)
 	return s

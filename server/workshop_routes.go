@@ -29,6 +29,8 @@ type MaterialView struct {
 	PolishCompound     string `json:"polishCompound"`
 	PolishLapItem      string `json:"polishLapItem"`
 	PolishCompoundItem string `json:"polishCompoundItem"`
+	// PolishTrials is on how many trials of one's own that rests, 0 where it is what is usual.
+	PolishTrials int `json:"polishTrials"`
 	// Own tells that the material is the owner's, not of the table.
 	Own bool `json:"own"`
 }
@@ -125,10 +127,10 @@ func (s *Server) workshopRoutes() {
 	})
 }
 
-func materialView(m material.Material, polish workshop.Pass) MaterialView {
+func materialView(m material.Material, polish workshop.Polish) MaterialView {
 	_, known := material.Find(m.Name)
 	return MaterialView{materialOnWire(m), material.Range{
 		Low:  material.CriticalAngle(m.RefractiveIndex.High),
 		High: m.CriticalAngle(),
-	}, words.Cautions(m), polish.Lap, polish.Compound, polish.LapItem, polish.CompoundItem, !known}
+	}, words.Cautions(m), polish.Lap, polish.Compound, polish.LapItem, polish.CompoundItem, polish.Trials, !known}
 }

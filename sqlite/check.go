@@ -120,6 +120,9 @@ func (s *Store) checkDocuments(ctx context.Context) ([]workshop.Finding, error) 
 		{"diagram", `SELECT id FROM diagrams WHERE hidden IS NULL`, func(id string) error { _, err := s.Diagram(ctx, id); return err }},
 		{"sweep", `SELECT id FROM sweeps`, func(id string) error { _, err := s.Sweep(ctx, id); return err }},
 		{"thing of the kit", `SELECT id FROM items`, func(id string) error { _, err := s.Item(ctx, id); return err }},
+		{"recipes", `SELECT ''`, func(string) error { _, err := s.Recipes(ctx); return err }},
+		{"trials of polishes", `SELECT ''`, func(string) error { _, err := s.PolishTrials(ctx); return err }},
+		{"blind trials", `SELECT ''`, func(string) error { _, err := s.BlindTrials(ctx); return err }},
 		{"settings", `SELECT ''`, func(string) error { _, err := s.Settings(ctx); return err }},
 	} {
 		ids, err := s.texts(ctx, kept.query)

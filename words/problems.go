@@ -66,6 +66,16 @@ var problems = map[diagram.Code]sentence{
 	workshop.StillUsed: func(p diagram.Problem) string {
 		return fmt.Sprintf("%s has met stones and stays in their records. Say that it is gone instead.", p.Text)
 	},
+	workshop.JudgedAlready: func(p diagram.Problem) string {
+		return fmt.Sprintf("%s has judged already. Each judge is heard once; somebody else takes another name.", p.Text)
+	},
+	workshop.TrialOpened: plain("It was told already which is which, so nobody is heard any more."),
+	workshop.NoSuchLetter: func(p diagram.Problem) string {
+		return fmt.Sprintf("No entry goes by the letter %s. Choose one that is there.", p.Text)
+	},
+	workshop.NothingDiffers: func(p diagram.Problem) string {
+		return fmt.Sprintf("Both stones would have it the same (%s). Choose something else for the second.", p.Text)
+	},
 	workshop.FullShelf: func(p diagram.Problem) string {
 		return fmt.Sprintf("The kit holds %.0f things. Take off what was put there by mistake.", p.Value)
 	},

@@ -193,8 +193,31 @@ type KitStore interface {
 	ItemUses(ctx context.Context, id string) ([]ItemUse, error)
 	// Meetings returns what the things met at works; one alone where an ID is given.
 	Meetings(ctx context.Context, id string) ([]Meeting, error)
+	RecipeStore
+	TrialStore
 	// ItemStones returns the stones that a thing was used on, the last first, at most so many.
 	ItemStones(ctx context.Context, id string, limit int) ([]ItemStone, error)
+}
+
+// RecipeStore keeps the recipes of the workshop's own.
+type RecipeStore interface {
+	Recipes(ctx context.Context) ([]Recipe, error)
+	InsertRecipe(ctx context.Context, r Recipe) error
+	SaveRecipe(ctx context.Context, r Recipe, version int) error
+	DropRecipe(ctx context.Context, id string) error
+}
+
+// TrialStore keeps trials.
+type TrialStore interface {
+	// PolishTrials returns all of them, the last first.
+	PolishTrials(ctx context.Context) ([]PolishTrial, error)
+	InsertPolishTrial(ctx context.Context, t PolishTrial) error
+	DropPolishTrial(ctx context.Context, id string) error
+	// BlindTrials returns all of them with their verdicts, the last first.
+	BlindTrials(ctx context.Context) ([]BlindTrial, error)
+	InsertBlindTrial(ctx context.Context, t BlindTrial) error
+	SaveBlindTrial(ctx context.Context, t BlindTrial, version int) error
+	InsertVerdict(ctx context.Context, trial string, v Verdict) error
 }
 
 // ItemUse is how often a thing was used.

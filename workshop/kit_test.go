@@ -50,12 +50,16 @@ func TestThreeFieldsAndAGoodGuess(t *testing.T) {
 		{workshop.LapItem, "Zinc, 0.5 µm", 0, func(s workshop.Shelved) bool {
 			return s.Lap.Surface == abrasive.Metal && s.Lap.Grain == 0 && s.Works() == abrasive.Grit{Family: abrasive.Diamond, Grain: 0.5} && s.Lap.Polishes
 		}},
-		{workshop.LapItem, "Copper 8 µm", 0, func(s workshop.Shelved) bool { return s.Lap.Surface == abrasive.Metal && !s.Lap.Polishes && s.Works().Grain == 8 }},
+		{workshop.LapItem, "Copper 8 µm", 0, func(s workshop.Shelved) bool {
+			return s.Lap.Surface == abrasive.Metal && !s.Lap.Polishes && s.Works().Grain == 8
+		}},
 		{workshop.LapItem, "Cerium film", 0, func(s workshop.Shelved) bool { return s.Lap.Surface == abrasive.Film && s.Lap.Polishes }},
 		{workshop.CompoundItem, "Cerium oxide", 100, func(s workshop.Shelved) bool {
 			return s.Compound.Family == abrasive.Cerium && s.Compound.Grain == 1 && *s.Have == 100 && s.Low == 20
 		}},
-		{workshop.CompoundItem, "50k", 5, func(s workshop.Shelved) bool { return s.Compound.Grit() == abrasive.Grit{Family: abrasive.Diamond, Grain: 0.5} }},
+		{workshop.CompoundItem, "50k", 5, func(s workshop.Shelved) bool {
+			return s.Compound.Grit() == abrasive.Grit{Family: abrasive.Diamond, Grain: 0.5}
+		}},
 		{workshop.AdhesiveItem, "Epoxy, 5 min", 1, func(s workshop.Shelved) bool {
 			return s.Adhesive.Sort == workshop.Epoxy && s.Adhesive.Minutes == 5 && s.Until == "2028-02-29"
 		}},

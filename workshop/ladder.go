@@ -65,8 +65,12 @@ func (k *Kit) LadderFor(ctx context.Context, m material.Material, passes []Pass)
 		return Ladder{}, err
 	}
 	if len(passes) == 0 {
+		trials, err := k.store.PolishTrials(ctx)
+		if err != nil {
+			return Ladder{}, err
+		}
 		c := Choices{Laps: settings.HabitsOf("").Laps}
-		takeFrom(shelf, m, settings.Abrasives.Limits, &c)
+		takeFrom(shelf, trials, m, settings.Abrasives.Limits, &c)
 		passes = c.Passes
 	}
 	return climb(shelf, m, passes, settings.Abrasives), nil
@@ -215,13 +219,24 @@ func (k *Kit) propose(ctx context.Context, m material.Material, c *Choices) erro
 	if err != nil {
 		return err
 	}
-	takeFrom(shelf, m, settings.Abrasives.Limits, c)
+	trials, err := k.store.PolishTrials(ctx)
+	if err != nil {
+		return err
+	}
+	takeFrom(shelf, trials, m, settings.Abrasives.Limits, c)
 	return nil
 }
 
-// Polishes returns with what each of some materials is polished here: what it is usually polished
-// with, taken from the shelf as far as that has it.
-func (k *Kit) Polishes(ctx context.Context, materials []material.Material) ([]Pass, error) {
+// Polish is what a material is polished with here. Trials is on how many trials that rests, 0 where
+// it is what it is usually polished with.
+type Polish struct {
+	Pass
+	Trials int
+}
+
+// Polishes returns with what each of some materials is polished here: what did best in trials, else
+// what it is usually polished with, taken from the shelf as far as that has it.
+func (k *Kit) Polishes(ctx context.Context, materials []material.Material) ([]Polish, error) {
 	shelf, err := k.Shelf(ctx)
 	if err != nil {
 		return nil, err
@@ -230,21 +245,33 @@ func (k *Kit) Polishes(ctx context.Context, materials []material.Material) ([]Pa
 	if err != nil {
 		return nil, err
 	}
-	out := make([]Pass, len(materials))
+	trials, err := k.store.PolishTrials(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]Polish, len(materials))
 	for i, m := range materials {
 		c := Choices{Laps: Laps{Passes: []Pass{{ID: "polish"}}}}
-		takeFrom(shelf, m, settings.Abrasives.Limits, &c)
-		out[i] = c.Passes[0]
+		takeFrom(shelf, trials, m, settings.Abrasives.Limits, &c)
+		out[i].Pass = c.Passes[0]
+		if best, ok := bestPolish(trials, m, shelf); ok {
+			out[i].Trials = best.Trials
+		}
 	}
 	return out, nil
 }
 
-// takeFrom takes the passes of new choices from a shelf.
-func takeFrom(shelf []Shelved, m material.Material, l abrasive.Limits, c *Choices) {
+// takeFrom takes the passes of new choices from a shelf. A last pass that is left to the material gets
+// what did best in trials.
+func takeFrom(shelf []Shelved, trials []PolishTrial, m material.Material, l abrasive.Limits, c *Choices) {
 	shelf = slices.DeleteFunc(slices.Clone(shelf), func(s Shelved) bool { return s.Gone })
 	open := c.openPolish()
-	c.Laps = c.suited(m)
 	c.Passes = slices.Clone(c.Passes)
+	if best, ok := bestPolish(trials, m, shelf); ok && open {
+		p := &c.Passes[len(c.Passes)-1]
+		p.Lap, p.LapItem, p.Compound, p.CompoundItem = best.Lap, best.LapItem, best.Compound, best.CompoundItem
+	}
+	c.Laps = c.suited(m)
 	for i := range c.Passes {
 		p := &c.Passes[i]
 		if find(shelf, p.CompoundItem) == nil {

@@ -211,7 +211,7 @@ func (s *Stones) Propose(ctx context.Context, diagramID, stoneID string) (Choice
 // PlanStone adds a stone with its first plan. It returns the errors of Assess; after one
 // there is no stone.
 func (s *Stones) PlanStone(ctx context.Context, name, diagramID string, c Choices) (Stone, error) {
-	plan, _, err := s.firstPlan(ctx, diagramID, c)
+	plan, _, err := s.firstPlan(ctx, diagramID, "", c)
 	if err != nil {
 		return Stone{}, err
 	}
@@ -231,9 +231,10 @@ func (s *Stones) newStone(name string, plan Plan) Stone {
 	}
 }
 
-// firstPlan makes the first plan of a work, and tells what it comes to.
-func (s *Stones) firstPlan(ctx context.Context, diagramID string, c Choices) (Plan, *Assessment, error) {
-	plan, a, err := s.newPlan(ctx, diagramID, "", c)
+// firstPlan makes the first plan of a work, and tells what it comes to. An empty revision means the
+// diagram's present one.
+func (s *Stones) firstPlan(ctx context.Context, diagramID, revision string, c Choices) (Plan, *Assessment, error) {
+	plan, a, err := s.newPlan(ctx, diagramID, revision, c)
 	if err != nil {
 		return plan, nil, err
 	}

@@ -55,7 +55,7 @@ func (s *Stones) proposeRecut(ctx context.Context, stoneID string, d *diagram.Di
 // the caller read, and keeps those it had. The error is ErrNotFinished while it is worked
 // on, and a Problem where nothing of that weight can be cut from it.
 func (s *Stones) Recut(ctx context.Context, stoneID, diagramID string, c Choices, why string, version int) (Stone, error) {
-	plan, a, err := s.firstPlan(ctx, diagramID, c)
+	plan, a, err := s.firstPlan(ctx, diagramID, "", c)
 	if err != nil {
 		return Stone{}, err
 	}

@@ -33,7 +33,7 @@ const MostInRun = 24
 // the errors of Assess; after one there is neither run nor stone.
 func (s *Stones) PlanRun(ctx context.Context, name, diagramID string, c Choices, order RunOrder, stones int) (Run, error) {
 	r := Run{ID: s.newID(), Name: name, Order: order, Created: s.moment()}
-	plan, _, err := s.firstPlan(ctx, diagramID, c)
+	plan, _, err := s.firstPlan(ctx, diagramID, "", c)
 	if err != nil {
 		return r, err
 	}

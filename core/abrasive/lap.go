@@ -35,3 +35,11 @@ func Area(diameter, hub float64) float64 {
 
 // Speed is how fast a lap runs under the stone, in m/s, at a radius in mm and turns a minute: 2πr·rpm/60.
 func Speed(radius, rpm float64) float64 { return 2 * math.Pi * radius * rpm / 60 / 1000 }
+
+// ChargeOf is about how much diamond a face takes at once, in carats for 100 cm², for grains of a mean
+// size in µm: coarser grains lie less deep in number and weigh more. It follows the square root of
+// the grain between a quarter of a carat and one and a half, which is where cutters begin; a lap of
+// one's own teaches the rest.
+func ChargeOf(grain float64) float64 {
+	return math.Min(1.5, math.Max(0.25, 0.35*math.Sqrt(grain)))
+}

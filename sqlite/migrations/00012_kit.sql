@@ -24,6 +24,42 @@ CREATE TABLE uses (
 ) STRICT, WITHOUT ROWID;
 CREATE INDEX uses_item ON uses (item_id, last_seq);
 
+-- Recipes of the workshop's own.
+CREATE TABLE recipes (
+    id       TEXT    PRIMARY KEY,
+    created  INTEGER NOT NULL,
+    version  INTEGER NOT NULL,
+    document TEXT    NOT NULL
+) STRICT;
+
+-- What polishes made of facets.
+CREATE TABLE polish_trials (
+    id       TEXT    PRIMARY KEY,
+    made     INTEGER NOT NULL,
+    document TEXT    NOT NULL
+) STRICT;
+
+-- Stones that differ in one thing, and what those said of them who did not know which is which.
+CREATE TABLE blind_trials (
+    id       TEXT    PRIMARY KEY,
+    created  INTEGER NOT NULL,
+    version  INTEGER NOT NULL,
+    document TEXT    NOT NULL
+) STRICT;
+CREATE TABLE verdicts (
+    id       TEXT    PRIMARY KEY,
+    trial_id TEXT    NOT NULL REFERENCES blind_trials (id),
+    at       INTEGER NOT NULL,
+    judge    TEXT    NOT NULL,
+    letter   TEXT    NOT NULL,
+    note     TEXT    NOT NULL
+) STRICT;
+CREATE INDEX verdicts_trial ON verdicts (trial_id, at);
+
 -- +goose Down
+DROP TABLE verdicts;
+DROP TABLE blind_trials;
+DROP TABLE polish_trials;
+DROP TABLE recipes;
 DROP TABLE uses;
 DROP TABLE items;

@@ -145,6 +145,12 @@ export const ranges = {
     x: { min: 0, max: 90 },
     y: { min: 0, max: 90 },
   },
+  PolishWay: {
+    minutes: { min: 0, max: 1000 },
+    result: { min: 1, max: 4, whole: true },
+    rpm: { min: 0, max: 10000 },
+    strokes: { min: 0, max: 100000, whole: true },
+  },
   PullRequest: {
     tier: { min: 0, max: 399, whole: true },
   },
@@ -157,6 +163,12 @@ export const ranges = {
   },
   ReadingsRequest: {
     readings: { min: -360, max: 360 },
+  },
+  RecipePart: {
+    amount: { min: 0, max: 100000 },
+  },
+  RecipeStep: {
+    minutes: { min: 0, max: 10080 },
   },
   Reshape: {
     by: { min: -360, max: 360 },

@@ -680,6 +680,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/{id}/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Recipes with the amounts for a lap */
+        get: operations["getRecipesFor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/light/girdle": {
         parameters: {
             query?: never;
@@ -867,6 +884,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/polishes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What polishes made of facets */
+        get: operations["listPolishTrials"];
+        put?: never;
+        /** Note a trial of a polish */
+        post: operations["addPolishTrial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/polishes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take out a trial of a polish that was noted by mistake */
+        delete: operations["dropPolishTrial"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pull": {
         parameters: {
             query?: never;
@@ -896,6 +948,42 @@ export interface paths {
         /** The stop between two meets */
         post: operations["pullStop"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How laps are charged, made, trued, oiled and broken in */
+        get: operations["listRecipes"];
+        put?: never;
+        /** Keep a recipe of one's own */
+        post: operations["addRecipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a recipe of one's own */
+        put: operations["saveRecipe"];
+        post?: never;
+        /** Throw a recipe of one's own away */
+        delete: operations["dropRecipe"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1431,6 +1519,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Trials that are judged blind */
+        get: operations["listBlindTrials"];
+        put?: never;
+        /** Begin a trial that is judged blind */
+        post: operations["addBlindTrial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan a second stone that differs in one thing */
+        post: operations["planPair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A trial that is judged blind */
+        get: operations["getBlindTrial"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which is which, for laying the stones out */
+        get: operations["getBlindKey"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell which is which, and hear nobody any more */
+        post: operations["openBlindTrial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/verdicts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say which of them it is */
+        post: operations["judgeTrial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/usual": {
         parameters: {
             query?: never;
@@ -1650,6 +1841,47 @@ export interface components {
         Blade: {
             diameter: number;
             kerf: number;
+        };
+        BlindEntry: {
+            stone: string;
+            what: string;
+        };
+        BlindKey: {
+            entries: components["schemas"]["BlindLetter"][];
+        };
+        BlindLetter: {
+            letter: string;
+            number: number;
+            stone: string;
+            votes: number;
+            what: string;
+        };
+        BlindOutcome: {
+            alike: number;
+            chance: number;
+            entries: components["schemas"]["BlindLetter"][];
+            notes: components["schemas"]["SaidNote"][];
+            says: string;
+        };
+        BlindTrial: {
+            /** Format: date-time */
+            created: string;
+            differs: string;
+            id: string;
+            judges: string[];
+            letters: string[];
+            name: string;
+            outcome: components["schemas"]["BlindOutcome"] | null;
+            question: string;
+        };
+        BlindTrialList: {
+            trials: components["schemas"]["BlindTrial"][];
+        };
+        BlindTrialRequest: {
+            differs: string;
+            entries: components["schemas"]["BlindEntry"][];
+            name: string;
+            question: string;
         };
         CaliperReading: {
             flats: boolean;
@@ -1966,6 +2198,14 @@ export interface components {
             move: boolean | null;
             step: number;
         };
+        FittedRecipe: {
+            amounts: number[];
+            recipe: components["schemas"]["Recipe"];
+        };
+        FittedRecipes: {
+            grain: number;
+            recipes: components["schemas"]["FittedRecipe"][];
+        };
         FittedStone: {
             carats: number;
             draft: components["schemas"]["Draft"];
@@ -2219,6 +2459,15 @@ export interface components {
             /** @enum {string} */
             level: "easy" | "moderate" | "demanding" | "hard";
         };
+        KeptPolishTrial: {
+            id: string;
+            /** Format: date-time */
+            made: string;
+            material: string;
+            note: string;
+            stone: string;
+            ways: components["schemas"]["PolishWay"][];
+        };
         KitGear: {
             machines: string[];
             teeth: number;
@@ -2432,6 +2681,7 @@ export interface components {
             polishCompoundItem: string;
             polishLap: string;
             polishLapItem: string;
+            polishTrials: number;
             refractiveIndex: components["schemas"]["Range"];
             sg: number;
             /** @enum {string} */
@@ -2597,6 +2847,38 @@ export interface components {
             y: number;
             z: number;
         };
+        PolishList: {
+            standings: components["schemas"]["PolishStanding"][];
+            trials: components["schemas"]["KeptPolishTrial"][];
+        };
+        PolishStanding: {
+            compound: string;
+            lap: string;
+            material: string;
+            mean: number;
+            minutes: number;
+            trials: number;
+        };
+        PolishTrial: {
+            material: string;
+            note: string;
+            stone: string;
+            ways: components["schemas"]["PolishWay"][];
+        };
+        PolishWay: {
+            compound: string;
+            compoundItem: string;
+            facet: string;
+            lap: string;
+            lapItem: string;
+            minutes: number;
+            photo: string;
+            /** @enum {string} */
+            pressure: "light" | "medium" | "firm" | "";
+            result: number;
+            rpm: number;
+            strokes: number;
+        };
         Problem: {
             detail: string;
             places: components["schemas"]["Place"][];
@@ -2664,6 +2946,31 @@ export interface components {
         };
         ReadingsRequest: {
             readings: number[];
+        };
+        Recipe: {
+            caution: string;
+            id: string;
+            /** @enum {string} */
+            kind: "charge" | "make" | "true" | "oil" | "break-in";
+            name: string;
+            parts: components["schemas"]["RecipePart"][];
+            steps: components["schemas"]["RecipeStep"][];
+            surfaces: ("bonded" | "metal" | "plastic" | "wax" | "wood" | "ceramic" | "fabric" | "film")[];
+            version: number;
+        };
+        RecipeList: {
+            recipes: components["schemas"]["Recipe"][];
+        };
+        RecipePart: {
+            amount: number;
+            /** @enum {string} */
+            per: "lap" | "area" | "grain";
+            unit: string;
+            what: string;
+        };
+        RecipeStep: {
+            minutes: number;
+            text: string;
         };
         RecutRequest: {
             choices: components["schemas"]["Choices"];
@@ -2773,6 +3080,11 @@ export interface components {
             takesOff: number;
             ways: components["schemas"]["CleanWay"][];
             wrong: string;
+        };
+        SaidNote: {
+            judge: string;
+            letter: string;
+            note: string;
         };
         Scatter: {
             scatter: number;
@@ -3175,6 +3487,19 @@ export interface components {
             crown: number;
             pavilion: number;
         };
+        TwinPolish: {
+            compound: string;
+            compoundItem: string;
+            lap: string;
+            lapItem: string;
+        };
+        TwinRequest: {
+            /** @enum {string} */
+            girdle: "polished" | "prepolished" | "cut" | "";
+            polish: components["schemas"]["TwinPolish"];
+            question: string;
+            stone: string;
+        };
         Usual: {
             gear: number;
             gears: number[];
@@ -3187,6 +3512,11 @@ export interface components {
         };
         VariantRequest: {
             draft: components["schemas"]["Draft"] | null;
+        };
+        VerdictRequest: {
+            judge: string;
+            letter: string;
+            note: string;
         };
         VersionRequest: {
             version: number;
@@ -4911,6 +5241,39 @@ export interface operations {
             };
         };
     };
+    getRecipesFor: {
+        parameters: {
+            query?: {
+                grain?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FittedRecipes"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     lightByGirdle: {
         parameters: {
             query?: never;
@@ -5261,6 +5624,99 @@ export interface operations {
             };
         };
     };
+    listPolishTrials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PolishList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addPolishTrial: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PolishTrial"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPolishTrial"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropPolishTrial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pull: {
         parameters: {
             query?: never;
@@ -5315,6 +5771,134 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["StopText"];
                 };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listRecipes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addRecipe: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Recipe"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recipe"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveRecipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Recipe"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recipe"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropRecipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description a problem (RFC 9457) */
             default: {
@@ -6433,6 +7017,233 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["MachineErrors"];
                 };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listBlindTrials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlindTrialList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addBlindTrial: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlindTrialRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlindTrial"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planPair: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TwinRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlindTrial"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getBlindTrial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlindTrial"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getBlindKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlindKey"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    openBlindTrial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlindTrial"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    judgeTrial: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VerdictRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description a problem (RFC 9457) */
             default: {

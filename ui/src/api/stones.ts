@@ -24,7 +24,7 @@ import type { Versioned } from './versioned';
 /** Stones, runs, repairs and the logbook: what is read of them, and what changes them. */
 
 /** What everything about stones begins with: a change of one may change any list. */
-const stonesKey = ['stones'];
+export const stonesKey = ['stones'];
 
 /** Reads everything about stones anew. */
 export const rereadStones = (queries: QueryClient): Promise<void> => reread(queries, stonesKey);
@@ -185,15 +185,18 @@ export const addPhotos = mutationOptions({
     shows: Photo['shows'];
     files: File[];
   }) => {
+    const kept: Photo[] = [];
     for (const file of files) {
       const to = `/api/stones/${stone}/photos?shows=${shows}`;
-      await making([to, file.name, file.size, file.lastModified], async ({ headers }) => {
+      const made = making([to, file.name, file.size, file.lastModified], async ({ headers }) => {
         const response = await fetch(to, { method: 'POST', body: file, headers });
         return response.ok
           ? { data: (await response.json()) as Photo, response }
           : { error: (await response.json()) as Problem, response };
       });
+      kept.push(await made);
     }
+    return kept;
   },
   // Where one is refused, those before it are there.
   onSettled: (_data, _error, _asked, _kept, { client: queries }) => void rereadStones(queries),

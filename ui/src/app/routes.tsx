@@ -93,6 +93,10 @@ const rooms: RouteObject[] = [
     path: '/logbook',
     ...room(async () => (await import('../rooms/logbook/LogbookRoom')).LogbookRoom),
   },
+  {
+    path: '/kit/trials/:id/judge',
+    ...room(async () => (await import('../rooms/kit/JudgeRoom')).JudgeRoom),
+  },
   { path: '/kit', ...room(async () => (await import('../rooms/kit/KitRoom')).KitRoom) },
   {
     path: '/machine',

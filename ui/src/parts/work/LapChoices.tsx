@@ -9,6 +9,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
 import type { Assessment, Material } from '../../api/client';
+import { kitWords } from '../../words/kit';
 import { lapWords as l } from '../../words/laps';
 import { freshID } from '../freshID';
 import { KitField } from '../kit/KitField';
@@ -92,7 +93,9 @@ export function LapChoices({ head, laps, tiers, material, onChange, children }: 
       ))}
       {material && kit && unlike && (
         <Typography color="text.secondary">
-          {l.usual(material.name, kit)}{' '}
+          {material.polishTrials > 0
+            ? kitWords.polish.proposed(material.name, kit, material.polishTrials)
+            : l.usual(material.name, kit)}{' '}
           <Button size="small" onClick={() => set(last, polishOf(material))}>
             {l.use}
           </Button>

@@ -1,5 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -12,16 +14,22 @@ import { Await, Empty, PageHead } from '../../parts/Page';
 import { kitWords as k } from '../../words/kit';
 import { AddDialog } from './AddDialog';
 import { DueList } from './DueList';
+import { PolishesDesk } from './PolishesDesk';
+import { RecipesDesk } from './RecipesDesk';
 import { RulesDialog } from './RulesDialog';
 import { Shelves } from './Shelves';
 import { StarterDialog } from './StarterDialog';
 import { ThingPanel } from './ThingPanel';
+import { TrialsDesk } from './TrialsDesk';
 
+type Tab = keyof typeof k.tabs;
 type Open = 'add' | 'starter' | 'rules';
 
 /** The shelf: what there is, what is left of it, and what needs a look. */
 export function KitRoom() {
   const shelf = useQuery(shelfQuery);
+  const [params, setParams] = useSearchParams();
+  const tab = (params.get('show') ?? 'shelf') as Tab;
   const [open, setOpen] = useState<Open>();
   const due = shelf.data?.filter((s) => s.needs.length > 0) ?? [];
   const there = shelf.data?.filter((s) => !s.gone) ?? [];
@@ -36,20 +44,44 @@ export function KitRoom() {
           {k.add}
         </Button>
       </PageHead>
-      <Await query={shelf}>
-        {(things) =>
-          // A new workshop's gears are those of its machine: they are no shelf yet.
-          things.every((s) => s.item.gear) ? (
-            <Empty text={k.empty}>
-              <Button variant="contained" onClick={() => setOpen('starter')}>
-                {k.starter}
-              </Button>
-            </Empty>
-          ) : (
-            <Desk things={things} />
-          )
-        }
-      </Await>
+      <Box sx={{ px: 6, pt: 4 }}>
+        <ToggleButtonGroup
+          exclusive
+          value={tab}
+          onChange={(_, v: Tab | null) => v && setParams({ show: v }, { replace: true })}
+          aria-label={k.title}
+        >
+          {Object.entries(k.tabs).map(([value, name]) => (
+            <ToggleButton key={value} value={value}>
+              {name}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        {tab !== 'shelf' && (
+          <Typography color="text.secondary" sx={{ my: 3 }}>
+            {{ recipes: k.recipes.lead, polishes: k.polish.lead, trials: k.blind.lead }[tab]}
+          </Typography>
+        )}
+        {tab === 'recipes' && <RecipesDesk />}
+        {tab === 'polishes' && <PolishesDesk />}
+        {tab === 'trials' && <TrialsDesk />}
+      </Box>
+      {tab === 'shelf' && (
+        <Await query={shelf}>
+          {(things) =>
+            // A new workshop's gears are those of its machine: they are no shelf yet.
+            things.every((s) => s.item.gear) ? (
+              <Empty text={k.empty}>
+                <Button variant="contained" onClick={() => setOpen('starter')}>
+                  {k.starter}
+                </Button>
+              </Empty>
+            ) : (
+              <Desk things={things} />
+            )
+          }
+        </Await>
+      )}
       {open === 'add' && <AddDialog onClose={close} />}
       {open === 'starter' && <StarterDialog onClose={close} />}
       {open === 'rules' && <RulesDialog onClose={close} />}

@@ -13,6 +13,7 @@ import {
   undoTold,
   type ItemPage,
 } from '../../api/kit';
+import { recipesForQuery } from '../../api/trials';
 import { Thing } from '../../parts/kit/Thing';
 import { MenuButton } from '../../parts/MenuButton';
 import { useNotice } from '../../parts/notice';
@@ -103,6 +104,7 @@ function Panel({ page: p, onClose }: { page: ItemPage; onClose: () => void }) {
           </Button>
         )}
       </Box>
+      {item.lap && <HowTo lap={item.id} />}
       {p.met.length > 0 && (
         <Part head={k.met}>
           <Sheet dense head={k.metHead}>
@@ -173,6 +175,21 @@ function Part({ head, children }: { head: string; children: ReactNode }) {
       </Typography>
       {children}
     </Box>
+  );
+}
+
+/** The recipes for such a lap. */
+function HowTo({ lap }: { lap: string }) {
+  const { data } = useQuery(recipesForQuery(lap, 0));
+  if (!data?.recipes.length) return null;
+  return (
+    <Part head={k.recipes.howTo}>
+      {data.recipes.map(({ recipe }) => (
+        <Typography key={recipe.id}>
+          <Link to={`/kit?show=recipes&recipe=${recipe.id}&lap=${lap}`}>{recipe.name}</Link>
+        </Typography>
+      ))}
+    </Part>
   );
 }
 

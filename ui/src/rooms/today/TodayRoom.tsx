@@ -47,13 +47,10 @@ export function TodayRoom() {
   );
 }
 
-/** Of how many things of the kit Today tells at most; the shelf tells of all. */
-const mostOfKit = 2;
-
 /** What the owner should look after, with the way there. */
 function Notices() {
   const { data } = useQuery(noticesQuery);
-  const { copies, wrong, kit = [] } = data ?? {};
+  const { copies, wrong } = data ?? {};
   const lines = [
     copies && {
       text:
@@ -69,18 +66,6 @@ function Notices() {
       grave: wrong.closed,
       to: '/machine?show=devices',
       look: copyWords.onToday.wrong,
-    },
-    ...kit.slice(0, mostOfKit).map((n) => ({
-      text: `${n.name}: ${n.text}`,
-      grave: n.grave,
-      to: `/kit?thing=${n.id}`,
-      look: kitWords.onToday.look,
-    })),
-    kit.length > mostOfKit && {
-      text: kitWords.onToday.more(kit.length - mostOfKit),
-      grave: false,
-      to: '/kit',
-      look: kitWords.onToday.shelf,
     },
   ].filter((l) => !!l);
   return lines.map((l) => (
@@ -103,11 +88,53 @@ function Bench({ today: t }: { today: Today }) {
       </Box>
       <Box sx={{ p: 6 }}>
         <Group head={repairWords.due} stones={t.due} />
+        <KitDue />
         <Group head={w.today.cutting} stones={others} />
         <Group head={w.today.cut} stones={t.cut} />
         <Group head={w.today.planned} stones={t.planned} />
         <Group head={w.today.finished} stones={t.finished} />
       </Box>
+    </Box>
+  );
+}
+
+/** Of how many things of the kit Today tells at most; the shelf tells of all. */
+const mostOfKit = 3;
+
+/** What of the kit is past its date, worn, dirty or runs out. */
+function KitDue() {
+  const kit = useQuery(noticesQuery).data?.kit ?? [];
+  if (kit.length === 0) return null;
+  return (
+    <Box component="section" aria-label={kitWords.due} sx={{ mb: 6 }}>
+      <Typography variant="h3" sx={{ borderBottom: 1, borderColor: 'text.primary', pb: 1 }}>
+        {kitWords.title}
+      </Typography>
+      {kit.slice(0, mostOfKit).map((n) => (
+        <Box
+          key={n.id}
+          component={Link}
+          to={`/kit?thing=${n.id}`}
+          sx={{
+            display: 'block',
+            color: 'text.primary',
+            textDecoration: 'none',
+            borderBottom: 1,
+            borderColor: 'divider',
+            '&:hover': { background: (t) => t.tokens.sheet },
+          }}
+        >
+          <Care grave={n.grave}>
+            <strong>{n.name}: </strong>
+            {n.text}
+          </Care>
+        </Box>
+      ))}
+      {kit.length > mostOfKit && (
+        <Button component={Link} to="/kit" size="small">
+          {kitWords.onToday.more(kit.length - mostOfKit)}
+        </Button>
+      )}
     </Box>
   );
 }

@@ -1,0 +1,92 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import Typography from '@mui/material/Typography';
+import { useState, type ReactNode } from 'react';
+import type { Recipe } from '../../api/trials';
+import { kitWords } from '../../words/kit';
+import { clock, duration } from '../../words/numbers';
+import { useTimer } from './useTimer';
+
+const k = kitWords.recipes;
+
+interface Props {
+  recipe: Recipe;
+  /** The lap that it is done to: each has clocks of its own. */
+  lap: string;
+  /** What follows the last step. */
+  children?: ReactNode;
+}
+
+/** The steps, to be ticked, with a clock for those that take time. */
+export function RecipeSteps({ recipe, lap, children }: Props) {
+  const [done, setDone] = useState<ReadonlySet<number>>(new Set());
+  const toggle = (i: number) => {
+    const next = new Set(done);
+    if (!next.delete(i)) next.add(i);
+    setDone(next);
+  };
+  return (
+    <Box component="section" aria-label={k.steps} sx={{ mt: 4 }}>
+      <Typography variant="h3" sx={{ mb: 1 }}>
+        {k.steps}
+      </Typography>
+      <Box component="ol" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+        {recipe.steps.map((s, i) => (
+          <Box
+            component="li"
+            key={i}
+            sx={{
+              display: 'flex',
+              gap: 2,
+              alignItems: 'flex-start',
+              borderTop: 1,
+              borderColor: 'divider',
+              py: 1,
+            }}
+          >
+            <Checkbox
+              checked={done.has(i)}
+              onChange={() => toggle(i)}
+              slotProps={{ input: { 'aria-label': k.step(i + 1) } }}
+            />
+            <Typography sx={{ pt: 1, flexGrow: 1 }}>{s.text}</Typography>
+            {s.minutes > 0 && (
+              <Clock
+                key={`${recipe.id}/${lap}`}
+                of={`cressa-timer/${recipe.id}/${lap}/${i}`}
+                minutes={s.minutes}
+              />
+            )}
+          </Box>
+        ))}
+      </Box>
+      <Box sx={{ display: 'flex', gap: 2, mt: 2 }}>
+        {children}
+        {done.size > 0 && <Button onClick={() => setDone(new Set())}>{k.again}</Button>}
+      </Box>
+    </Box>
+  );
+}
+
+function Clock({ of, minutes }: { of: string; minutes: number }) {
+  const { left, start, stop } = useTimer(of);
+  if (left === undefined)
+    return (
+      <Button variant="outlined" onClick={() => start(minutes)} sx={{ flexShrink: 0 }}>
+        {k.start(duration(minutes))}
+      </Button>
+    );
+  return (
+    <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexShrink: 0 }}>
+      <Typography
+        variant="figures"
+        role="timer"
+        sx={{ fontSize: '1.25rem', color: left === 0 ? 'secondary.main' : undefined }}
+      >
+        {left === 0 ? k.over : clock(left + 999)}
+      </Typography>
+      <Button onClick={stop}>{left === 0 ? k.done : k.stop}</Button>
+    </Box>
+  );
+}
