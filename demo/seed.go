@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"math/rand/v2"
+	"slices"
 	"time"
 
 	"cressa/core/diagram"
@@ -39,7 +40,7 @@ func Seed(ctx context.Context, file string, size Size) (err error) {
 	names := rand.NewChaCha8(key)
 	d := drawer{size: size, random: rand.New(rand.NewPCG(size.Seed, 3)), now: began, store: store}
 	d.workshop = workshop.NewDrawn(store, func() time.Time { return d.now }, names)
-	if err := d.settings(ctx); err != nil {
+	if err := errors.Join(d.settings(ctx), d.shelf(ctx)); err != nil {
 		return err
 	}
 	if err := d.diagrams(ctx); err != nil {
@@ -56,7 +57,9 @@ type drawer struct {
 	store    *sqlite.Store
 	workshop *workshop.Workshop
 	library  []string
-	seq      int64
+	// kit holds the IDs of the shelf's things by the names on them.
+	kit map[string]string
+	seq int64
 	// events and stones are how many are there already.
 	events, made int
 }
@@ -68,6 +71,22 @@ func (d *drawer) settings(ctx context.Context) error {
 	settings.Machine = settings.Machines[0].ID
 	_, err := d.workshop.SaveSettings(ctx, settings)
 	return err
+}
+
+// shelf is what all stones are cut with.
+func (d *drawer) shelf(ctx context.Context) error {
+	d.kit = map[string]string{}
+	for _, g := range []workshop.Guess{
+		{Kind: workshop.LapItem, Name: lap600, Size: 150}, {Kind: workshop.LapItem, Name: lap3000, Size: 150}, {Kind: workshop.LapItem, Name: tin, Size: 150},
+		{Kind: workshop.CompoundItem, Name: alumina, Size: 50}, {Kind: workshop.AdhesiveItem, Name: wax, Size: 4}, {Kind: workshop.DopItem, Name: "Flat dop 6 mm", Size: 6},
+	} {
+		made, err := d.workshop.AddItem(ctx, g)
+		if err != nil {
+			return err
+		}
+		d.kit[g.Name] = made.ID
+	}
+	return nil
 }
 
 func pick[T any](r *rand.Rand, list ...T) T { return list[r.IntN(len(list))] }
@@ -138,8 +157,16 @@ func (d *drawer) choices() workshop.Choices {
 	return workshop.Choices{
 		Material: pick(d.random, "Peridot", "Spinel", "Aquamarine", "Kunzite", "Iolite", "Sphene", "Practice glass"), Gear: pick(d.random, 64, 72, 96),
 		FirstSide: diagram.Pavilion, Size: workshop.Size{Basis: workshop.AcrossWidth, MM: mm, Typed: diagram.FormatNumber(mm)},
-		PlanHabits: habits.PlanHabits, Laps: workshop.Laps{Passes: habits.Passes[:1+d.random.IntN(len(habits.Passes))]},
+		PlanHabits: habits.PlanHabits, Laps: workshop.Laps{Passes: d.passes(habits.Passes)[:1+d.random.IntN(len(habits.Passes))]},
+		Holds: []workshop.Hold{{DopItem: d.kit["Flat dop 6 mm"], AdhesiveItem: d.kit[wax]}},
 	}
+}
+
+// passes go over the laps of the shelf.
+func (d *drawer) passes(list []workshop.Pass) []workshop.Pass {
+	list = slices.Clone(list)
+	list[0].LapItem, list[1].LapItem, list[2].LapItem, list[2].CompoundItem = d.kit[lap600], d.kit[lap3000], d.kit[tin], d.kit[alumina]
+	return list
 }
 
 func (d *drawer) run(ctx context.Context, stones int) error {

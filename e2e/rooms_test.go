@@ -83,6 +83,25 @@ var rooms = map[string]func(*user){
 		u.click("Bring back")
 		u.see("Replace the records")
 	},
+	"kit": func(u *user) { u.click("Kit"); u.choose("For a stone of", "Peridot"); u.mentions("shapes the stone") },
+	"thing of the kit": func(u *user) {
+		u.thing("Tin")
+		u.click("Change")
+		u.see("It polishes")
+	},
+	"recipes": func(u *user) { u.click("Kit"); u.click("Recipes"); u.mentions("What it takes") },
+	"polish trials": func(u *user) {
+		u.click("Kit")
+		u.click("Polish trials")
+		u.click("Note a trial")
+		u.see("The one opposite")
+	},
+	"blind trials": func(u *user) {
+		u.click("Kit")
+		u.click("Blind trials")
+		u.click("Hand the tablet over")
+		u.see("I see no difference")
+	},
 	"materials": func(u *user) {
 		u.click("Machine and habits")
 		u.click("Materials")

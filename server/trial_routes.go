@@ -2,6 +2,7 @@ package server
 
 import (
 	"cmp"
+	"math"
 	"net/http"
 	"slices"
 	"time"
@@ -108,6 +109,9 @@ type KeptPolishTrial struct {
 	PolishTrial
 	ID   string    `json:"id"`
 	Made time.Time `json:"made"`
+	// Speeds is how fast each way's lap ran under the stone, in m/s, in the middle of its track; 0
+	// where that is not known.
+	Speeds []float64 `json:"speeds"`
 }
 
 // PolishStanding is how a lap and a compound have done on a material: on how many trials that rests,
@@ -236,7 +240,7 @@ func (s *Server) trialRoutes() {
 		t := workshop.PolishTrial{Material: in.Body.Material, Stone: in.Body.Stone, Note: in.Body.Note}
 		t.Ways = each(in.Body.Ways, func(w PolishWay) workshop.PolishWay { return workshop.PolishWay(w) })
 		t, err := s.workshop.AddPolishTrial(c.Request().Context(), t)
-		return polishView(t), err
+		return polishView(t, nil), err
 	})
 	handle(s, route{method: http.MethodDelete, path: "/api/polishes/:id", name: "dropPolishTrial", summary: "Take out a trial of a polish that was noted by mistake"}, func(c *echo.Context, in byID) (none, error) {
 		return none{}, s.workshop.DropPolishTrial(c.Request().Context(), in.ID)
@@ -316,14 +320,21 @@ func (s *Server) recipesFor(c *echo.Context, in RecipesFor) (FittedRecipes, erro
 	return out, err
 }
 
-func polishView(t workshop.PolishTrial) KeptPolishTrial {
+func polishView(t workshop.PolishTrial, shelf []workshop.Shelved) KeptPolishTrial {
 	ways := each(t.Ways, func(w workshop.PolishWay) PolishWay { return PolishWay(w) })
-	return KeptPolishTrial{PolishTrial{t.Material, t.Stone, ways, t.Note}, t.ID, t.Made}
+	speeds := each(t.Ways, func(w workshop.PolishWay) float64 { return math.Round(100*w.Speed(shelf)) / 100 })
+	return KeptPolishTrial{PolishTrial{t.Material, t.Stone, ways, t.Note}, t.ID, t.Made, speeds}
 }
 
 func (s *Server) polishList(c *echo.Context, _ struct{}) (PolishList, error) {
-	trials, err := s.workshop.PolishTrials(c.Request().Context())
-	out := PolishList{Trials: each(trials, polishView), Standings: []PolishStanding{}}
+	ctx := c.Request().Context()
+	trials, err := s.workshop.PolishTrials(ctx)
+	if err != nil {
+		return PolishList{}, err
+	}
+	shelf, err := s.workshop.Shelf(ctx)
+	out := PolishList{Standings: []PolishStanding{}}
+	out.Trials = each(trials, func(t workshop.PolishTrial) KeptPolishTrial { return polishView(t, shelf) })
 	var materials []string
 	for _, t := range trials {
 		if !slices.Contains(materials, t.Material) {

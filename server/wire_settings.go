@@ -101,6 +101,8 @@ type Habits struct {
 	// Laps are proposed for a new plan. A last pass without a lap and a compound gets what the
 	// material is usually polished with.
 	Laps
+	// Holds is how a stone is usually held in its first setup and in the next; there may be fewer.
+	Holds []Hold `json:"holds" validate:"max=12,dive"`
 }
 
 // Material is a row of the material table, or one of the owner's own.
@@ -155,7 +157,7 @@ func (s Settings) settings() workshop.Settings {
 		Materials: each(s.Materials, Material.material), Abrasives: s.Abrasives.abrasives(),
 		Machines: each(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
 		Habits: each(s.Habits, func(h Habits) workshop.Habits {
-			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: workshop.PlanHabits(h.PlanHabits), Laps: h.laps()}
+			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: workshop.PlanHabits(h.PlanHabits), Laps: h.laps(), Holds: holdsOf(h.Holds)}
 		}),
 	}
 }
@@ -166,7 +168,7 @@ func settingsView(s workshop.Settings) Settings {
 		Materials: each(s.Materials, materialOnWire), Abrasives: abrasivesView(s.Abrasives),
 		Machines: each(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
 		Habits: each(s.Habits, func(h workshop.Habits) Habits {
-			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: PlanHabits(h.PlanHabits), Laps: lapsView(h.Laps)}
+			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: PlanHabits(h.PlanHabits), Laps: lapsView(h.Laps), Holds: holdViews(h.Holds)}
 		}),
 	}
 }

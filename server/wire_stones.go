@@ -88,14 +88,14 @@ type Hold struct {
 func (c Choices) choices() workshop.Choices {
 	return workshop.Choices{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: workshop.Size(c.Size), FirstSide: c.FirstSide,
-		PlanHabits: workshop.PlanHabits(c.PlanHabits), Laps: c.laps(), Holds: each(c.Holds, func(h Hold) workshop.Hold { return workshop.Hold(h) }),
+		PlanHabits: workshop.PlanHabits(c.PlanHabits), Laps: c.laps(), Holds: holdsOf(c.Holds),
 	}
 }
 
 func choicesView(c workshop.Choices) Choices {
 	return Choices{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: Size(c.Size), FirstSide: c.FirstSide,
-		PlanHabits: PlanHabits(c.PlanHabits), Laps: lapsView(c.Laps), Holds: each(c.Holds, func(h workshop.Hold) Hold { return Hold(h) }),
+		PlanHabits: PlanHabits(c.PlanHabits), Laps: lapsView(c.Laps), Holds: holdViews(c.Holds),
 	}
 }
 
@@ -108,6 +108,14 @@ func (l Laps) laps() workshop.Laps {
 
 func lapsView(l workshop.Laps) Laps {
 	return Laps{Passes: passViews(l.Passes), Uses: each(l.Uses, func(u workshop.LapUse) LapUse { return LapUse(u) })}
+}
+
+func holdsOf(list []Hold) []workshop.Hold {
+	return each(list, func(h Hold) workshop.Hold { return workshop.Hold(h) })
+}
+
+func holdViews(list []workshop.Hold) []Hold {
+	return each(list, func(h workshop.Hold) Hold { return Hold(h) })
 }
 
 func passViews(list []workshop.Pass) []Pass {

@@ -145,6 +145,7 @@ type habitsDoc struct {
 	Visiting  string `json:"visiting"`
 	Turning   string `json:"turning"`
 	lapsDoc
+	Holds []holdDoc `json:"holds,omitempty"`
 }
 
 func settingsDocument(s workshop.Settings) string {
@@ -161,7 +162,7 @@ func settingsDocument(s workshop.Settings) string {
 		d.Habits = append(d.Habits, habitsDoc{
 			ID: h.ID, Name: h.Name, FirstSide: string(h.FirstSide), Tick: string(h.Tick), Long: string(h.Long),
 			Girdle: string(h.Girdle), Table: string(h.Table), Visiting: string(h.Visiting), Turning: string(h.Turning),
-			lapsDoc: lapsDocOf(h.Laps, h.TableAt),
+			lapsDoc: lapsDocOf(h.Laps, h.TableAt), Holds: holdDocs(h.Holds),
 		})
 	}
 	for _, m := range s.Materials {
@@ -191,7 +192,7 @@ func readSettings(text string) (workshop.Settings, error) {
 	for _, h := range d.Habits {
 		s.Habits = append(s.Habits, workshop.Habits{
 			ID: h.ID, Name: h.Name, FirstSide: workshop.FirstSide(h.FirstSide), Tick: workshop.TickOf(h.Tick), Long: workshop.Lying(cmp.Or(h.Long, string(workshop.Across))),
-			PlanHabits: planHabitsOf(h.Girdle, h.Table, h.Visiting, h.Turning, cmp.Or(h.TableAt, string(workshop.TableThrough))), Laps: h.laps(),
+			PlanHabits: planHabitsOf(h.Girdle, h.Table, h.Visiting, h.Turning, cmp.Or(h.TableAt, string(workshop.TableThrough))), Laps: h.laps(), Holds: holdsOf(h.Holds),
 		})
 	}
 	for _, m := range d.Materials {

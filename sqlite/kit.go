@@ -81,65 +81,76 @@ func (s *Store) saveUses(ctx context.Context, w workshop.WorkState) error {
 	if err := s.exec(ctx, `DELETE FROM uses WHERE work_id = ?`, w.WorkID); err != nil {
 		return err
 	}
-	for _, u := range w.Folded.Uses() {
+	uses := w.Folded.Uses()
+	for i, u := range uses {
+		// Those of one thing follow each other.
+		var whole *int64
+		if i == 0 || uses[i-1].Item != u.Item {
+			last := u.Last
+			for _, o := range uses[i+1:] {
+				if o.Item == u.Item {
+					last = max(last, o.Last)
+				}
+			}
+			whole = &last
+		}
 		// A plan may name a thing that was taken off the shelf before it met the stone.
-		if err := s.exec(ctx, `INSERT INTO uses (work_id, item_id, with_id, facets, first_seq, last_seq)
-			SELECT ?1, ?2, ?3, ?4, ?5, ?6 WHERE EXISTS (SELECT 1 FROM items WHERE id = ?2)`,
-			w.WorkID, u.Item, u.With, u.Facets, u.First, u.Last); err != nil {
+		if err := s.exec(ctx, `INSERT INTO uses (work_id, item_id, with_id, material, facets, first_seq, last_seq, whole_last)
+			SELECT ?1, ?2, ?3, t.material, ?4, ?5, ?6, ?7 FROM work_state t WHERE t.work_id = ?1 AND EXISTS (SELECT 1 FROM items WHERE id = ?2)`,
+			w.WorkID, u.Item, u.With, u.Facets, u.First, u.Last, whole); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-// ItemUses implements workshop.KitStore. A stone that was being cut when a thing was charged or renewed
+// Meetings implements workshop.KitStore. A stone that was being cut when a thing was charged or renewed
 // is looked at tick by tick.
-func (s *Store) ItemUses(ctx context.Context, id string) ([]workshop.ItemUse, error) {
-	out := []workshop.ItemUse{}
-	at := map[string]int{}
+func (s *Store) Meetings(ctx context.Context, id string) ([]workshop.Meeting, error) {
+	out := []workshop.Meeting{}
+	type key struct{ item, with, material string }
+	at := map[key]int{}
 	err := s.rows(ctx, func(scan scan) error {
-		var u workshop.ItemUse
-		err := scan(&u.Item, &u.All.Stones, &u.All.Facets, &u.Since.Stones, &u.Since.Facets, asInstant{&u.Last})
-		at[u.Item] = len(out)
-		out = append(out, u)
+		var m workshop.Meeting
+		err := scan(&m.Item, &m.With, &m.Material, &m.Stones, &m.Facets, &m.Whole, &m.Since.Stones, &m.Since.Facets, &m.Seq, asInstant{&m.Last})
+		at[key{m.Item, m.With, m.Material}] = len(out)
+		out = append(out, m)
 		return err
-	}, `SELECT item_id, stones, facets, since_stones, since_facets, (SELECT server_time FROM events WHERE seq = last)
-		FROM (SELECT u.item_id, count(DISTINCT u.work_id) AS stones, sum(u.facets) AS facets,
-			count(DISTINCT iif(u.last_seq > i.counted_from, u.work_id, NULL)) AS since_stones,
+	}, `SELECT item_id, with_id, material, stones, facets, whole, since_stones, since_facets, last, (SELECT server_time FROM events WHERE seq = last)
+		FROM (SELECT u.item_id, u.with_id, u.material, count(*) AS stones, sum(u.facets) AS facets, count(u.whole_last) AS whole,
+			count(iif(u.whole_last > i.counted_from, 1, NULL)) AS since_stones,
 			sum(iif(u.first_seq > i.counted_from, u.facets, 0)) AS since_facets, max(u.last_seq) AS last
-			FROM uses u JOIN items i ON i.id = u.item_id WHERE ?1 = '' OR u.item_id = ?1 GROUP BY u.item_id)`, id)
+			FROM items i JOIN uses u ON u.item_id = i.id WHERE ?1 = '' OR i.id = ?1 GROUP BY u.item_id, u.with_id, u.material)
+		ORDER BY item_id, last`, id)
 	if err != nil {
 		return nil, err
 	}
 	return out, s.rows(ctx, func(scan scan) error {
-		var item string
+		var item, material string
 		var from int64
 		folded := journal.NewWork("")
-		if err := scan(&item, &from, asDocument{folded}); err != nil {
+		if err := scan(&item, &material, &from, asDocument{folded}); err != nil {
 			return err
 		}
 		for _, u := range folded.UsesAfter(from) {
-			if u.Item == item {
-				out[at[item]].Since.Facets += u.Facets
+			if i, there := at[key{item, u.With, material}]; there && u.Item == item && !within(folded, u, from) {
+				out[i].Since.Facets += u.Facets
 			}
 		}
 		return nil
-	}, `SELECT u.item_id, i.counted_from, t.folded FROM uses u JOIN items i ON i.id = u.item_id JOIN work_state t ON t.work_id = u.work_id
-		WHERE u.first_seq <= i.counted_from AND u.last_seq > i.counted_from AND (?1 = '' OR u.item_id = ?1) GROUP BY u.item_id, u.work_id`, id)
+	}, `SELECT DISTINCT u.item_id, u.material, i.counted_from, t.folded FROM items i JOIN uses u ON u.item_id = i.id JOIN work_state t ON t.work_id = u.work_id
+		WHERE u.first_seq <= i.counted_from AND u.last_seq > i.counted_from AND (?1 = '' OR i.id = ?1)`, id)
 }
 
-// Meetings implements workshop.KitStore.
-func (s *Store) Meetings(ctx context.Context, id string) ([]workshop.Meeting, error) {
-	out := []workshop.Meeting{}
-	return out, s.rows(ctx, func(scan scan) error {
-		var m workshop.Meeting
-		err := scan(&m.Item, &m.With, &m.Material, &m.Stones, &m.Facets, &m.Seq, asInstant{&m.Last})
-		out = append(out, m)
-		return err
-	}, `SELECT item_id, with_id, material, stones, facets, last, (SELECT server_time FROM events WHERE seq = last)
-		FROM (SELECT u.item_id, u.with_id, t.material, count(DISTINCT u.work_id) AS stones, sum(u.facets) AS facets, max(u.last_seq) AS last
-			FROM uses u JOIN work_state t ON t.work_id = u.work_id WHERE ?1 = '' OR u.item_id = ?1 GROUP BY u.item_id, u.with_id, t.material)
-		ORDER BY item_id, last`, id)
+// within tells whether all that a work used a thing for, with the same other one, came after a place:
+// then it is counted already.
+func within(w *journal.Work, u journal.Use, after int64) bool {
+	for _, o := range w.Uses() {
+		if o.Item == u.Item && o.With == u.With {
+			return o.First > after
+		}
+	}
+	return false
 }
 
 // ItemStones implements workshop.KitStore.

@@ -169,6 +169,14 @@ func choicesDocOf(c workshop.Choices) choicesDoc {
 	}
 }
 
+func holdsOf(docs []holdDoc) []workshop.Hold {
+	out := []workshop.Hold{}
+	for _, h := range docs {
+		out = append(out, workshop.Hold(h))
+	}
+	return out
+}
+
 func holdDocs(holds []workshop.Hold) []holdDoc {
 	var out []holdDoc
 	for _, h := range holds {
@@ -178,14 +186,10 @@ func holdDocs(holds []workshop.Hold) []holdDoc {
 }
 
 func (d choicesDoc) choices() workshop.Choices {
-	holds := []workshop.Hold{}
-	for _, h := range d.Holds {
-		holds = append(holds, workshop.Hold(h))
-	}
 	return workshop.Choices{
 		Material: d.Material, Machine: d.Machine, Gear: d.Gear, Size: workshop.Size{Basis: workshop.Basis(d.Size.Basis), Tier: d.Size.Tier, MM: d.Size.MM, Typed: d.Size.Typed}, FirstSide: diagram.Part(d.FirstSide),
 		// Plans that were made before there was a choice had every lap with the other facets.
-		PlanHabits: planHabitsOf(d.Girdle, d.Table, d.Visiting, d.Turning, cmp.Or(d.TableAt, string(workshop.TableEach))), Laps: d.laps(), Holds: holds,
+		PlanHabits: planHabitsOf(d.Girdle, d.Table, d.Visiting, d.Turning, cmp.Or(d.TableAt, string(workshop.TableEach))), Laps: d.laps(), Holds: holdsOf(d.Holds),
 	}
 }
 

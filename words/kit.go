@@ -66,7 +66,11 @@ func Need(n workshop.Need, s workshop.Shelved) string {
 		if s.Have == nil {
 			return ""
 		}
-		return strings.TrimSpace(number(*s.Have) + " " + s.Unit)
+		unit := s.Unit
+		if *s.Have == 1 {
+			unit = strings.TrimSuffix(unit, "s")
+		}
+		return strings.TrimSpace(number(*s.Have) + " " + unit)
 	}
 	switch n {
 	case workshop.PastDate:

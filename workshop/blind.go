@@ -1,6 +1,7 @@
 package workshop
 
 import (
+	"cmp"
 	"context"
 	"slices"
 	"strings"
@@ -210,7 +211,10 @@ func (w *Workshop) PlanPair(ctx context.Context, stoneID string, by Twin, questi
 	c := plan.Choices
 	last := len(c.Passes) - 1
 	c.Passes = slices.Clone(c.Passes)
-	says := func(p Pass) string { return strings.TrimPrefix(strings.Join([]string{p.Lap, p.Compound}, ", "), ", ") }
+	says := func(p Pass) string {
+		words := slices.DeleteFunc([]string{p.Lap, p.Compound}, func(s string) bool { return s == "" })
+		return cmp.Or(strings.Join(words, ", "), p.Name)
+	}
 	t := BlindTrial{Name: stone.Name, Question: question}
 	var was, is string
 	if by.Girdle != "" {

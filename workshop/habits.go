@@ -22,6 +22,8 @@ type Habits struct {
 	// Laps are proposed for a new plan. A last pass without a lap and a compound gets what the
 	// material is usually polished with.
 	Laps
+	// Holds is how a stone is usually held in its first setup and in the next; there may be fewer.
+	Holds []Hold `validate:"max=12,dive"`
 }
 
 // FirstSide is which side of a diagram somebody cuts first.
@@ -100,6 +102,7 @@ func DefaultHabits() Habits {
 			},
 			Uses: []LapUse{},
 		},
+		Holds: []Hold{},
 	}
 }
 

@@ -189,8 +189,6 @@ type KitStore interface {
 	// CountFrom sets from which place in the log on the use of a thing counts as that since it was
 	// charged or renewed.
 	CountFrom(ctx context.Context, id string, seq int64) error
-	// ItemUses returns how often the things were used; one alone where an ID is given.
-	ItemUses(ctx context.Context, id string) ([]ItemUse, error)
 	// Meetings returns what the things met at works; one alone where an ID is given.
 	Meetings(ctx context.Context, id string) ([]Meeting, error)
 	RecipeStore
@@ -222,7 +220,6 @@ type TrialStore interface {
 
 // ItemUse is how often a thing was used.
 type ItemUse struct {
-	Item string
 	// All is what it has done at all, Since what it has done since it was charged or renewed.
 	All, Since journal.Span
 	// Last is when it was used last.
@@ -233,9 +230,29 @@ type ItemUse struct {
 type Meeting struct {
 	Item, With, Material string
 	journal.Span
+	// Whole is of how many stones this counts for the thing: one that met it with several others
+	// counts with one of them.
+	Whole int
+	// Since is what of it came after the thing was charged or renewed; its stones are whole ones.
+	Since journal.Span
 	// Seq is the place of the last such tick in the log, Last its time.
 	Seq  int64
 	Last time.Time
+}
+
+// useOf adds up what a thing has done.
+func useOf(meetings []Meeting) ItemUse {
+	var out ItemUse
+	for _, m := range meetings {
+		out.All.Stones += m.Whole
+		out.All.Facets += m.Facets
+		out.Since.Stones += m.Since.Stones
+		out.Since.Facets += m.Since.Facets
+		if m.Last.After(out.Last) {
+			out.Last = m.Last
+		}
+	}
+	return out
 }
 
 // ItemStone is a stone that met a thing.

@@ -58,9 +58,6 @@ func (k *Kit) shelve(ctx context.Context, items []Item, id string) ([]Shelved, e
 	if of.events, err = k.store.ItemEvents(ctx, id); err != nil {
 		return nil, err
 	}
-	if of.uses, err = k.store.ItemUses(ctx, id); err != nil {
-		return nil, err
-	}
 	if of.meetings, err = k.store.Meetings(ctx, id); err != nil {
 		return nil, err
 	}

@@ -207,7 +207,7 @@ func (k *Kit) name(ctx context.Context, c Choices) (Choices, error) {
 	return c, nil
 }
 
-// propose takes the passes of new choices from the shelf: laps that are gone are left out, words are
+// propose takes passes and holds of new choices from the shelf: things that are gone become words, words are
 // matched with the things that they mean, and the last pass gets what the material is usually
 // polished with.
 func (k *Kit) propose(ctx context.Context, m material.Material, c *Choices) error {
@@ -266,7 +266,16 @@ func (k *Kit) Polishes(ctx context.Context, materials []material.Material) ([]Po
 func takeFrom(shelf []Shelved, trials []PolishTrial, m material.Material, l abrasive.Limits, c *Choices) {
 	shelf = slices.DeleteFunc(slices.Clone(shelf), func(s Shelved) bool { return s.Gone })
 	open := c.openPolish()
-	c.Passes = slices.Clone(c.Passes)
+	c.Passes, c.Holds = slices.Clone(c.Passes), slices.Clone(c.Holds)
+	for i := range c.Holds {
+		h := &c.Holds[i]
+		if h.DopItem != "" && find(shelf, h.DopItem) == nil {
+			h.DopItem = ""
+		}
+		if h.AdhesiveItem != "" && find(shelf, h.AdhesiveItem) == nil {
+			h.AdhesiveItem = ""
+		}
+	}
 	if best, ok := bestPolish(trials, m, shelf); ok && open {
 		p := &c.Passes[len(c.Passes)-1]
 		p.Lap, p.LapItem, p.Compound, p.CompoundItem = best.Lap, best.LapItem, best.Compound, best.CompoundItem

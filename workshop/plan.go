@@ -183,7 +183,7 @@ func (s *Stones) Propose(ctx context.Context, diagramID, stoneID string) (Choice
 	habits, machine := settings.HabitsOf(""), settings.MachineOf("")
 	c := Choices{
 		Machine: machine.ID, Gear: r.Diagram.Gear, FirstSide: habits.side(r.Diagram), PlanHabits: habits.PlanHabits,
-		Size: Size{Basis: AcrossWidth, MM: 8, Typed: "8"}, Laps: habits.Laps,
+		Size: Size{Basis: AcrossWidth, MM: 8, Typed: "8"}, Laps: habits.Laps, Holds: habits.Holds,
 	}
 	if ranked := stone.RankGears(machine.Gears); len(ranked) > 0 {
 		c.Gear = ranked[0].Teeth

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"time"
 
+	"cressa/core/abrasive"
 	"cressa/core/diagram"
 	"cressa/core/material"
 )
@@ -41,6 +42,16 @@ type PolishWay struct {
 	Result int `validate:"min=1,max=4"`
 	// Photo is the hash of a photo of the stone, "" for none.
 	Photo string `validate:"max=64"`
+}
+
+// Speed is how fast the lap ran under the stone, in m/s, in the middle of the track of a lap of the
+// shelf; 0 where that is not known.
+func (w PolishWay) Speed(shelf []Shelved) float64 {
+	lap := find(shelf, w.LapItem)
+	if lap == nil || lap.Lap == nil {
+		return 0
+	}
+	return abrasive.Speed((lap.Lap.Diameter+lap.Lap.Hub)/4, w.RPM)
 }
 
 // Pressure is how firmly a stone was held to the lap. "" is not known.

@@ -112,12 +112,11 @@ func StoneOf(m material.Material) abrasive.Stone {
 	return abrasive.Stone{Material: m.Name, Hardness: m.Hardness.Low}
 }
 
-// shelve puts together what is known of each thing: its log, what works used of it, and what it met.
+// shelve puts together what is known of each thing: its log, and what it met at work.
 type shelve struct {
 	settings Settings
 	items    []Item
 	events   []journal.Event
-	uses     []ItemUse
 	meetings []Meeting
 	now      time.Time
 }
@@ -142,10 +141,7 @@ func (k shelve) shelf() []Shelved {
 	}
 	out := make([]Shelved, 0, len(k.items))
 	for _, i := range k.items {
-		s := Shelved{Item: i, Meetings: met[i.ID], Lasts: i.Lasts}
-		if at := slices.IndexFunc(k.uses, func(u ItemUse) bool { return u.Item == i.ID }); at >= 0 {
-			s.Use = k.uses[at]
-		}
+		s := Shelved{Item: i, Meetings: met[i.ID], Lasts: i.Lasts, Use: useOf(met[i.ID])}
 		for _, m := range s.Meetings {
 			if grit := grits[m.With]; grit.Family != "" {
 				s.works(grit, m.Seq)

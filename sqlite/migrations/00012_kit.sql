@@ -11,18 +11,21 @@ CREATE TABLE items (
     document     TEXT    NOT NULL
 ) STRICT;
 
--- How often works used the things of the kit, with which other one. It is derived from the works' logs
--- and kept anew with their state.
+-- How often works used the things of the kit, with which other one, on which material. It is derived
+-- from the works' logs and kept anew with their state. whole_last stands in one row of each work and
+-- thing: when that thing was used last there, with whatever. The index holds all that the shelf sums up.
 CREATE TABLE uses (
-    work_id   TEXT    NOT NULL REFERENCES works (id),
-    item_id   TEXT    NOT NULL REFERENCES items (id),
-    with_id   TEXT    NOT NULL,
-    facets    INTEGER NOT NULL,
-    first_seq INTEGER NOT NULL,
-    last_seq  INTEGER NOT NULL,
+    work_id    TEXT    NOT NULL REFERENCES works (id),
+    item_id    TEXT    NOT NULL REFERENCES items (id),
+    with_id    TEXT    NOT NULL,
+    material   TEXT    NOT NULL,
+    facets     INTEGER NOT NULL,
+    first_seq  INTEGER NOT NULL,
+    last_seq   INTEGER NOT NULL,
+    whole_last INTEGER,
     PRIMARY KEY (work_id, item_id, with_id)
 ) STRICT, WITHOUT ROWID;
-CREATE INDEX uses_item ON uses (item_id, last_seq);
+CREATE INDEX uses_item ON uses (item_id, with_id, material, last_seq, first_seq, facets, whole_last);
 
 -- Recipes of the workshop's own.
 CREATE TABLE recipes (

@@ -32,6 +32,8 @@ func Run(t *testing.T, open func(*testing.T) workshop.Store) {
 		"photos":                                photos,
 		"sweeps":                                sweeps,
 		"the kit":                               kit,
+		"recipes":                               recipes,
+		"trials":                                trials,
 		"settings":                              settings,
 		"devices":                               devices,
 		"requests":                              requests,

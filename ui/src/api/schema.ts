@@ -2303,6 +2303,7 @@ export interface components {
             firstSide: "drawn" | "pavilion" | "crown";
             /** @enum {string} */
             girdle: "drawn" | "first" | "last";
+            holds: components["schemas"]["Hold"][];
             id: string;
             /** @enum {string} */
             long: "across" | "along";
@@ -2465,6 +2466,7 @@ export interface components {
             made: string;
             material: string;
             note: string;
+            speeds: number[];
             stone: string;
             ways: components["schemas"]["PolishWay"][];
         };

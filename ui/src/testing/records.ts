@@ -202,6 +202,7 @@ export const habitsOf = (change: Partial<Habits> = {}): Habits => ({
   long: 'across',
   passes,
   uses: [],
+  holds: [],
   firstSide: 'drawn',
   girdle: 'drawn',
   table: 'drawn',

@@ -102,7 +102,6 @@ export const kitWords = {
     used: 'Used last',
     kerf: 'Kerf',
     carrier: 'In',
-    speed: 'Speed at 300 rpm, rim',
   },
   notYet: 'no stone yet',
   until: (day: string) => `until ${day}`,
@@ -209,6 +208,8 @@ export const kitWords = {
     machines: 'Goes onto',
     kerf: 'Kerf',
   },
+  shelfGears: 'On the shelf, not on this machine:',
+  addGear: (teeth: number) => `Add the gear of ${teeth}`,
   otherSide: 'Add its other side',
   ladder: {
     head: 'The ladder',
@@ -258,7 +259,6 @@ export const kitWords = {
     } as Record<string, string>,
     own: 'own',
     forLap: 'For the lap',
-    noLap: 'amounts for 100 cm²',
     noneFits: 'No lap on the shelf has such a face. Choose another recipe, or add the lap.',
     grain: 'Grain',
     takes: 'What it takes',
@@ -320,7 +320,6 @@ export const kitWords = {
     trials: (n: number) => (n === 1 ? 'on 1 trial' : `on ${n} trials`),
     notCounted: 'not counted',
     standings: 'How polishes stand',
-    standingsHead: ['Lap and compound', 'Result', 'Time', 'Rests'],
     made: 'Trials',
     drop: (material: string, when: string) => `Take out the trial on ${material} of ${when}`,
     proposed: (material: string, what: string, n: number) =>
@@ -381,5 +380,7 @@ export const kitWords = {
     head: 'How it is held',
     pavilion: 'Pavilion',
     crown: 'Crown',
+    first: 'First side',
+    second: 'Other side',
   },
 };

@@ -129,6 +129,7 @@ function Trials({ list }: { list: PolishList }) {
                 <Typography variant="body2" color="text.secondary">
                   {[
                     way.rpm > 0 ? `${plain(way.rpm)} rpm` : '',
+                    t.speeds[i]! > 0 ? `${plain(t.speeds[i]!)} m/s` : '',
                     way.pressure && k.pressures[way.pressure],
                     way.strokes > 0 ? `${way.strokes} ${k.strokes.toLowerCase()}` : '',
                     way.minutes > 0 ? duration(way.minutes) : '',

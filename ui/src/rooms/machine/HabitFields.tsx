@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import type { Habits } from '../../api/client';
+import { HoldChoices } from '../../parts/kit/HoldChoices';
 import { LapChoices } from '../../parts/work/LapChoices';
 import { PickField } from '../../parts/fields/PickField';
 import { machineWords as m } from '../../words/machine';
@@ -45,6 +46,7 @@ export function HabitFields({ habits: h, onChange }: Props) {
       <HabitChoices habits={h} onChange={onChange} />
       <Box sx={{ maxWidth: 640 }}>
         <LapChoices head={m.passes} laps={h} onChange={onChange} />
+        <HoldChoices holds={h.holds} onChange={(holds) => onChange({ holds })} />
       </Box>
     </Box>
   );

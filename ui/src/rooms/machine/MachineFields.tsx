@@ -9,6 +9,7 @@ import { Row } from '../../parts/Row';
 import { HoleFields } from './HoleFields';
 import { RepeatabilityTest } from './RepeatabilityTest';
 import { StepField } from '../../parts/settings/StepField';
+import { ShelfGears } from './ShelfGears';
 import { GearsField } from '../../parts/settings/GearsField';
 
 interface Props {
@@ -32,6 +33,10 @@ export function MachineFields({ machine: k, onChange }: Props) {
         />
         <GearsField value={k.gears} onChange={(gears) => onChange({ gears })} />
       </Row>
+      <ShelfGears
+        gears={k.gears}
+        onAdd={(teeth) => onChange({ gears: [...k.gears, teeth].sort((a, b) => a - b) })}
+      />
       <Row>
         <PickField
           label={m.setting}

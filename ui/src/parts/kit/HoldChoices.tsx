@@ -3,8 +3,8 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import type { Choices } from '../../api/client';
 import { shelfQuery } from '../../api/kit';
-import { KitField } from '../../parts/kit/KitField';
-import { Care } from '../../parts/Page';
+import { KitField } from './KitField';
+import { Care } from '../Page';
 import { kitWords } from '../../words/kit';
 
 const k = kitWords.holds;
@@ -15,15 +15,19 @@ const none: Hold = { dop: '', dopItem: '', adhesive: '', adhesiveItem: '' };
 
 interface Props {
   holds: Hold[];
-  /** The side that is cut first. */
-  first: Choices['firstSide'];
+  /** The side that is cut first; undefined where that is left to the diagram. */
+  first?: Choices['firstSide'];
   onChange: (holds: Hold[]) => void;
 }
 
-/** The dop and the adhesive of each side. */
+/** The dop and the adhesive of each side, in the order of the work. */
 export function HoldChoices({ holds, first, onChange }: Props) {
   const { data: shelf } = useQuery(shelfQuery);
-  const sides = first === 'pavilion' ? [k.pavilion, k.crown] : [k.crown, k.pavilion];
+  const sides = {
+    pavilion: [k.pavilion, k.crown],
+    crown: [k.crown, k.pavilion],
+    drawn: [k.first, k.second],
+  }[first ?? 'drawn'];
   const of = (i: number) => holds[i] ?? none;
   const set = (i: number, change: Partial<Hold>) =>
     onChange(sides.map((_, n) => (n === i ? { ...of(n), ...change } : of(n))));
