@@ -218,14 +218,14 @@ func (w *Workshop) PlanPair(ctx context.Context, stoneID string, by Twin, questi
 	t := BlindTrial{Name: stone.Name, Question: question}
 	var was, is string
 	if by.Girdle != "" {
-		uses := slices.DeleteFunc(slices.Clone(c.Uses), func(u LapUse) bool { return u.Group == GirdleLaps })
-		c.Uses = append(uses, by.Girdle.Uses(c.Passes)...)
+		c.Uses = slices.DeleteFunc(slices.Clone(c.Uses), func(u LapUse) bool { return u.Group == GirdleLaps })
+		c.Uses = append(c.Uses, by.Girdle.Uses(c.Passes)...)
 		t.Differs = "girdle"
 		was, is = string(girdleOf(plan.Choices.Laps)), string(by.Girdle)
 	} else {
 		p := &c.Passes[last]
 		p.Lap, p.LapItem, p.Compound, p.CompoundItem = by.Polish.Lap, by.Polish.LapItem, by.Polish.Compound, by.Polish.CompoundItem
-		if c, err = w.Kit.name(ctx, c); err != nil {
+		if c, err = w.name(ctx, c); err != nil {
 			return t, err
 		}
 		t.Differs = "polish"

@@ -121,10 +121,7 @@ func (k *Kit) place(ctx context.Context, i Item, there int) (Item, error) {
 	if err := i.check(); err != nil {
 		return i, err
 	}
-	if err := k.store.InsertItem(ctx, i); err != nil {
-		return i, err
-	}
-	return i, k.gearsToMachines(ctx)
+	return i, k.withGears(ctx, i, func() error { return k.store.InsertItem(ctx, i) })
 }
 
 // SaveItem changes what is said of a thing, over the version that the caller read. What kind of thing
@@ -145,10 +142,7 @@ func (k *Kit) SaveItem(ctx context.Context, i Item) (Shelved, error) {
 		}
 		version := i.Version
 		i.Created, i.Version = was.Created, version+1
-		if err := k.store.SaveItem(ctx, i, version); err != nil {
-			return err
-		}
-		if err := k.gearsToMachines(ctx); err != nil {
+		if err := k.withGears(ctx, i, func() error { return k.store.SaveItem(ctx, i, version) }); err != nil {
 			return err
 		}
 		out, err = k.OnShelf(ctx, i.ID)
@@ -202,10 +196,7 @@ func (k *Kit) DropItem(ctx context.Context, id string) error {
 		if s.Use.All.Facets > 0 {
 			return diagram.Problem{Code: StillUsed, TierNo: -1, Text: s.Name}
 		}
-		if err := k.store.DropItem(ctx, id); err != nil {
-			return err
-		}
-		return k.gearsToMachines(ctx)
+		return k.withGears(ctx, s.Item, func() error { return k.store.DropItem(ctx, id) })
 	})
 }
 
@@ -235,7 +226,7 @@ func (k *Kit) Happened(ctx context.Context, id string, kind journal.Kind, payloa
 		if !s.takes(kind, payload) {
 			return diagram.Problem{Code: NotForItem, TierNo: -1, Text: s.Name, Other: string(kind)}
 		}
-		if err := k.tell(ctx, id, happening{kind, payload}); err != nil {
+		if err := k.withGears(ctx, s.Item, func() error { return k.tell(ctx, id, happening{kind, payload}) }); err != nil {
 			return err
 		}
 		out, err = k.OnShelf(ctx, id)
@@ -289,7 +280,12 @@ func (k *Kit) UndoHappened(ctx context.Context, id, event string) (Shelved, erro
 		if !slices.ContainsFunc(journal.Standing(log), func(e journal.Event) bool { return e.ID == event }) {
 			return ErrNotFound
 		}
-		if err := k.tell(ctx, id, happening{journal.Undo, journal.TakenBack{Undoes: event}}); err != nil {
+		item, err := k.store.Item(ctx, id)
+		if err != nil {
+			return err
+		}
+		undo := happening{journal.Undo, journal.TakenBack{Undoes: event}}
+		if err := k.withGears(ctx, item, func() error { return k.tell(ctx, id, undo) }); err != nil {
 			return err
 		}
 		out, err = k.OnShelf(ctx, id)
@@ -316,13 +312,26 @@ func (k *Kit) tell(ctx context.Context, id string, h happening) error {
 			since = e.Seq
 		}
 	}
-	if err := k.store.CountFrom(ctx, id, since); err != nil {
+	return k.store.CountFrom(ctx, id, since)
+}
+
+// withGears changes a thing. Where it is a gear, machines have it as the shelf does from then on; those
+// that they had before are on the shelf first.
+func (k *Kit) withGears(ctx context.Context, i Item, change func() error) error {
+	if i.Kind != GearItem {
+		return change()
+	}
+	settings, err := k.preferences.Settings(ctx)
+	if err != nil {
 		return err
 	}
-	if h.kind == journal.Gone || h.kind == journal.Back || h.kind == journal.Undo {
-		return k.gearsToMachines(ctx)
+	if err := k.gearsFromMachines(ctx, settings.Machines); err != nil {
+		return err
 	}
-	return nil
+	if err := change(); err != nil {
+		return err
+	}
+	return k.gearsToMachines(ctx)
 }
 
 // gearsToMachines gives each machine the gears of the kit that go onto it.

@@ -328,17 +328,16 @@ func meant(shelf []Shelved, text string, m material.Material, l abrasive.Limits,
 // sameGrain is by how much two grains differ that go by one figure.
 const sameGrain = 1.1
 
+func alike(a, b float64) bool { return a > 0 && b > 0 && math.Max(a/b, b/a) <= sameGrain }
+
 // suits tells whether words could mean a thing: they name its grain, its family or what it is made of.
 func (s Shelved) suits(text string) bool {
 	grit := gritOf(text)
-	alike := func(grain float64) bool {
-		return grain > 0 && grit.Grain > 0 && math.Max(grain/grit.Grain, grit.Grain/grain) <= sameGrain
-	}
 	switch {
 	case s.Compound != nil:
-		return grit.Family == s.Compound.Family && (alike(s.Compound.Grain) || grit.Grain == 0)
+		return grit.Family == s.Compound.Family && (alike(s.Compound.Grain, grit.Grain) || grit.Grain == 0)
 	case s.Lap != nil && grit.Grain > 0:
-		return alike(s.Lap.Grain)
+		return alike(s.Lap.Grain, grit.Grain)
 	case s.Lap != nil:
 		return strings.EqualFold(s.Lap.Of, text) || strings.EqualFold(string(s.Lap.Surface), text)
 	}

@@ -81,9 +81,30 @@ func (k *Kit) StarterShelf(ctx context.Context, machineID string, diameter float
 	out = append(out, of(BladeItem, "Trim saw blade", 100, ToSaw), of(SupplyItem, "Alcohol, ml", 500, ToClean),
 		of(SupplyItem, "Fine marker pens", 4, ToMark), of(SupplyItem, "Dressing sticks", 2, ToDress))
 	for i, s := range out {
-		out[i].Have = slices.ContainsFunc(shelf, func(o Shelved) bool {
-			return !o.Gone && o.Kind == s.Kind && (strings.EqualFold(o.Name, s.Name) || o.Gear != nil && float64(o.Gear.Teeth) == s.Size)
-		})
+		meant, _ := k.guess(s.Guess, shelf, settings)
+		out[i].Have = s.Kind == GearItem && slices.Contains(settings.MachineOf(machineID).Gears, int(s.Size)) ||
+			slices.ContainsFunc(shelf, func(o Shelved) bool { return !o.Gone && o.serves(meant) })
 	}
 	return out, nil
+}
+
+// serves tells whether a thing does for one that is meant: it has its name, or is of its sort and size.
+func (s Shelved) serves(meant Item) bool {
+	switch {
+	case s.Kind != meant.Kind:
+		return false
+	case strings.EqualFold(s.Name, meant.Name):
+		return true
+	case s.Lap != nil && meant.Lap.Grain > 0:
+		return alike(s.Lap.Grain, meant.Lap.Grain)
+	case s.Compound != nil:
+		return s.Compound.Family == meant.Compound.Family && alike(s.Compound.Grain, meant.Compound.Grain)
+	case s.Adhesive != nil:
+		return s.Adhesive.Sort == meant.Adhesive.Sort
+	case s.Dop != nil:
+		return *s.Dop == *meant.Dop
+	case s.Blade != nil:
+		return true
+	}
+	return s.Kind == SupplyItem && strings.HasPrefix(meant.Name, s.Name)
 }

@@ -124,8 +124,8 @@ var views = []view{
 	{name: "sheet", path: "/stones", steps: []step{click("Rose oval"), click("Sheet"), func(p *browser.Page) error { return p.Until("document.querySelector('.sheet-pages img')?.complete") }}},
 	{name: "stone", path: "/stones", steps: []step{click("Rose oval"), see("Drag along it"), seeDrawing}},
 	{name: "bench", path: "/", tablet: true, steps: []step{click("Resume at the wheel"), see("Done"), seeDrawing}},
-	{name: "repair-bench", path: "/stones", tablet: true, steps: []step{click("Ring stone with a chip"), click("To the bench"), click("Begin"), see("at work"), see("on disk")}},
 	{name: "transfer", path: "/stones", tablet: true, steps: []step{click("Sea glass"), click("Cut it"), tickAll, see("Turn the stone over"), see("on disk"), seeDrawing}},
+	{name: "kit", path: "/kit?for=Peridot", steps: []step{see("shapes the stone"), clickOn("[data-thing][title*=coarser]"), see("What happened to it")}},
 	{name: "logbook", path: "/logbook", steps: []step{see("Together")}},
 	{name: "machine", path: "/machine", steps: []step{see("Window bench")}},
 }

@@ -106,6 +106,7 @@ export const kitWords = {
   notYet: 'no stone yet',
   until: (day: string) => `until ${day}`,
   keeps: 'keeps for ever',
+  stones: (n: number) => (n === 1 ? '1 stone' : `${n} stones`),
   ofAbout: (done: number, lasts: string) => `${done} of about ${lasts} stones`,
   work: (stones: number, facets: number) =>
     `${stones === 1 ? '1 stone' : `${stones} stones`} · ${facets === 1 ? '1 facet' : `${facets} facets`}`,

@@ -42,25 +42,21 @@ export function LapCares({ script, at, reread }: Props) {
     <Care>
       {puttingOn ? (
         <>
-          {care.texts.map((text) => (
-            <Typography key={text}>
-              {text === care.texts[0] && <strong>{lap}: </strong>}
-              {text}
-            </Typography>
-          ))}
-          {way && (
-            <Typography>
-              {way.text}{' '}
+          <Typography variant="body2">
+            <strong>{lap}: </strong>
+            {care.texts.join(' ')} {way?.text}{' '}
+            {way && (
               <Button
                 variant="outlined"
+                size="small"
                 disabled={tell.isPending}
                 onClick={cleaned}
-                sx={{ minHeight: 48 }}
+                sx={{ minHeight: 44 }}
               >
                 {kitWords.ways[way.way]}
               </Button>
-            </Typography>
-          )}
+            )}
+          </Typography>
           <Refusal error={tell.error} />
         </>
       ) : (

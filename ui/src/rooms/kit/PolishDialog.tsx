@@ -147,7 +147,7 @@ function Way({ no, way: o, stone, onChange }: WayProps) {
       value={o[field] || undefined}
       optional={k.notCounted}
       onChange={(v) => onChange({ [field]: v ?? 0 })}
-      width={140}
+      width={170}
     />
   );
   return (
@@ -196,7 +196,7 @@ function Way({ no, way: o, stone, onChange }: WayProps) {
           value={o.pressure}
           options={k.pressures}
           onChange={(p) => onChange({ pressure: p as PolishWay['pressure'] })}
-          width={140}
+          width={170}
         />
       </Row>
       <Row>

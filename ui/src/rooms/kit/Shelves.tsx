@@ -179,13 +179,13 @@ function lines(s: Shelved): string[] {
       s.left !== null
         ? k.ofAbout(s.stones, plain(Math.round(s.goodFor)))
         : s.stones > 0
-          ? `${plain(s.stones)} ${k.fields.stones}`
+          ? k.stones(s.stones)
           : k.notYet,
     ].filter(Boolean);
   if (i.compound)
     return [i.compound.grain > 0 ? micron(i.compound.grain) : '', stock].filter(Boolean);
   if (i.adhesive) return [s.until ? k.until(dayOf(s.until)) : k.keeps, stock].filter(Boolean);
-  if (i.dop) return s.stones > 0 ? [`${plain(s.stones)} ${k.fields.stones}`] : [];
+  if (i.dop) return s.stones > 0 ? [k.stones(s.stones)] : [];
   return [stock].filter(Boolean);
 }
 
