@@ -85,6 +85,7 @@ func (d *drawer) shelf(ctx context.Context) error {
 			return err
 		}
 		d.kit[g.Name] = made.ID
+		d.events += len(made.History)
 	}
 	return nil
 }

@@ -377,6 +377,7 @@ export const kitWords = {
     dop: 'Dop',
     adhesive: 'Adhesive',
   },
+  cutWith: { head: 'Cut with', held: (side: string) => `${side}, held by` },
   holds: {
     head: 'How it is held',
     pavilion: 'Pavilion',

@@ -22,7 +22,9 @@ interface Props {
 export function LapCares({ script, at, reread }: Props) {
   const tell = useMutation(tellItem);
   const visit = script.visits[at]!;
-  const care = script.lapCares.find((c) => c.pass === visit.pass);
+  // A script that an older build has kept knows none.
+  const cares = script.lapCares as BenchScript['lapCares'] | undefined;
+  const care = cares?.find((c) => c.pass === visit.pass);
   if (!care) return null;
   const { way, lapItem, lap } = care;
   const puttingOn = visit.move.pass || visit.move.first;

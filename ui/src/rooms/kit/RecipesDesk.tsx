@@ -7,6 +7,7 @@ import { useSearchParams } from 'react-router';
 import { itemQuery, shelfQuery, type Shelved } from '../../api/kit';
 import { ranges } from '../../api/ranges';
 import { dropRecipe, recipesForQuery, recipesQuery, type Recipe } from '../../api/trials';
+import { BesideList } from '../../parts/BesideList';
 import { ChoiceList } from '../../parts/ChoiceList';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
@@ -52,34 +53,31 @@ export function RecipesDesk() {
       {(all) => {
         const chosen = all.find((r) => r.id === params.get('recipe')) ?? all[0];
         return (
-          <Box
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: { xs: '1fr', md: '300px minmax(0, 1fr)' },
-              columnGap: 8,
-            }}
+          <BesideList
+            list={
+              <>
+                <ChoiceList
+                  label={kitWords.tabs.recipes}
+                  list={all}
+                  keyOf={(r) => r.id}
+                  isChosen={(r) => r.id === chosen?.id}
+                  onChoose={(r) => choose(r.id)}
+                >
+                  {(r) => (
+                    <>
+                      <span>{r.name}</span>
+                      <Typography component="span" variant="body2">
+                        {r.version > 0 ? k.own : k.kinds[r.kind]}
+                      </Typography>
+                    </>
+                  )}
+                </ChoiceList>
+                <Button sx={{ mt: 3 }} onClick={() => setEditing(blank)}>
+                  {k.add}
+                </Button>
+              </>
+            }
           >
-            <Box>
-              <ChoiceList
-                label={kitWords.tabs.recipes}
-                list={all}
-                keyOf={(r) => r.id}
-                isChosen={(r) => r.id === chosen?.id}
-                onChoose={(r) => choose(r.id)}
-              >
-                {(r) => (
-                  <>
-                    <span>{r.name}</span>
-                    <Typography component="span" variant="body2">
-                      {r.version > 0 ? k.own : k.kinds[r.kind]}
-                    </Typography>
-                  </>
-                )}
-              </ChoiceList>
-              <Button sx={{ mt: 3 }} onClick={() => setEditing(blank)}>
-                {k.add}
-              </Button>
-            </Box>
             {chosen && <RecipePage key={chosen.id} recipe={chosen} onEdit={setEditing} />}
             {editing && (
               <RecipeDialog
@@ -91,7 +89,7 @@ export function RecipesDesk() {
                 }}
               />
             )}
-          </Box>
+          </BesideList>
         );
       }}
     </Await>

@@ -16,6 +16,7 @@ import {
   type BlindOutcome,
   type BlindTrial,
 } from '../../api/trials';
+import { BesideList } from '../../parts/BesideList';
 import { ChoiceList } from '../../parts/ChoiceList';
 import { Refusal } from '../../parts/forms/Refusal';
 import { Await, Care, Empty } from '../../parts/Page';
@@ -51,34 +52,31 @@ export function TrialsDesk() {
             {all.length === 0 || !chosen ? (
               <Empty text={k.none}>{begin}</Empty>
             ) : (
-              <Box
-                sx={{
-                  display: 'grid',
-                  gridTemplateColumns: { xs: '1fr', md: '300px minmax(0, 1fr)' },
-                  columnGap: 8,
-                }}
+              <BesideList
+                list={
+                  <>
+                    <ChoiceList
+                      label={kitWords.tabs.trials}
+                      list={all}
+                      keyOf={(t) => t.id}
+                      isChosen={(t) => t.id === chosen.id}
+                      onChoose={(t) => choose(t.id)}
+                    >
+                      {(t) => (
+                        <>
+                          <span>{t.name}</span>
+                          <Typography component="span" variant="body2">
+                            {day(t.created)}
+                          </Typography>
+                        </>
+                      )}
+                    </ChoiceList>
+                    {begin}
+                  </>
+                }
               >
-                <Box>
-                  <ChoiceList
-                    label={kitWords.tabs.trials}
-                    list={all}
-                    keyOf={(t) => t.id}
-                    isChosen={(t) => t.id === chosen.id}
-                    onChoose={(t) => choose(t.id)}
-                  >
-                    {(t) => (
-                      <>
-                        <span>{t.name}</span>
-                        <Typography component="span" variant="body2">
-                          {day(t.created)}
-                        </Typography>
-                      </>
-                    )}
-                  </ChoiceList>
-                  {begin}
-                </Box>
                 <Trial key={chosen.id} id={chosen.id} />
-              </Box>
+              </BesideList>
             )}
             {adding === 'own' && <BlindDialog onClose={close} onMade={choose} />}
             {adding === 'pair' && <PairDialog onClose={close} onMade={choose} />}

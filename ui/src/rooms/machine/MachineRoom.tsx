@@ -10,6 +10,7 @@ import type { Habits, Machine, Settings } from '../../api/client';
 import { settingsQuery } from '../../api/settings';
 import { useKeys } from '../../parts/keys';
 import { useNotice } from '../../parts/notice';
+import { BesideList } from '../../parts/BesideList';
 import { ChoiceList } from '../../parts/ChoiceList';
 import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { SaveConflict } from '../../parts/forms/Conflict';
@@ -143,32 +144,34 @@ function Several<T extends Named>(props: SeveralProps<T>) {
     setChosen(id);
   };
   return (
-    <Box
-      sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '260px 1fr' }, columnGap: 8 }}
+    <BesideList
+      width={260}
+      list={
+        <>
+          <ChoiceList
+            label={label}
+            list={list}
+            keyOf={(o) => o.id}
+            isChosen={(o) => o.id === one.id}
+            onChoose={(o) => setChosen(o.id)}
+          >
+            {(o) => (
+              <>
+                <span>{o.name || '–'}</span>
+                {o.id === main && (
+                  <Typography component="span" variant="body2">
+                    {m.isDefault}
+                  </Typography>
+                )}
+              </>
+            )}
+          </ChoiceList>
+          <Button sx={{ mt: 3 }} onClick={copy}>
+            {add}
+          </Button>
+        </>
+      }
     >
-      <Box>
-        <ChoiceList
-          label={label}
-          list={list}
-          keyOf={(o) => o.id}
-          isChosen={(o) => o.id === one.id}
-          onChoose={(o) => setChosen(o.id)}
-        >
-          {(o) => (
-            <>
-              <span>{o.name || '–'}</span>
-              {o.id === main && (
-                <Typography component="span" variant="body2">
-                  {m.isDefault}
-                </Typography>
-              )}
-            </>
-          )}
-        </ChoiceList>
-        <Button sx={{ mt: 3 }} onClick={copy}>
-          {add}
-        </Button>
-      </Box>
       <Box sx={{ maxWidth: 860, mt: { xs: 4, md: 0 } }}>
         {children(one, (change) =>
           onList(
@@ -193,7 +196,7 @@ function Several<T extends Named>(props: SeveralProps<T>) {
           </Button>
         </Box>
       </Box>
-    </Box>
+    </BesideList>
   );
 }
 

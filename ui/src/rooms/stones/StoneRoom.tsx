@@ -30,6 +30,7 @@ import { TierTable } from '../../parts/stone/TierTable';
 import { CardFigures } from '../../parts/work/CardFigures';
 import { StoneThread } from '../../parts/work/Thread';
 import { PlanFrame } from './PlanFrame';
+import { CutWith } from './CutWith';
 import { PlanFigures } from './PlanFigures';
 
 /** One stone, from its plan to its card. */
@@ -140,6 +141,7 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
             <TierTable stone={a.stone} selected={selected} onSelect={select} />
           </Box>
         )}
+        <CutWith choices={page.plan.choices} />
         <Box sx={{ my: 4 }}>
           <History history={page.history} kinds={w.stones.events} />
         </Box>
@@ -225,5 +227,6 @@ function linesOf(c: Choices): string[] {
     `${w.stones.firstSide}: ${c.firstSide}`,
     m.visitings[c.visiting]!,
     ...lapLines(c),
+    ...c.holds.map((h) => [h.dop, h.adhesive].filter(Boolean).join(', ')),
   ];
 }
