@@ -1,6 +1,7 @@
 package words
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"strings"
@@ -153,7 +154,8 @@ func ItemHappened(e journal.Event) string {
 		if !ok {
 			return ""
 		}
-		return fmt.Sprintf("Charged with %s.", p.Name) + since(p.Had)
+		with := cmp.Or(p.Name, Grit(abrasive.Grit{Family: abrasive.Family(p.Family), Grain: p.Grain}))
+		return fmt.Sprintf("Charged with %s.", with) + since(p.Had)
 	case journal.Cleaned:
 		p, ok := journal.Carried[journal.Cleaning](e)
 		if !ok {

@@ -6,7 +6,7 @@ import "cressa/workshop/journal"
 const ThisMachine = "this machine"
 
 // OnlyHere refuses what only the person at this machine may do.
-const OnlyHere = "Devices are let in and shut out at the machine that Cressa runs on."
+const OnlyHere = "That is done at the machine that Cressa runs on, and on no other device."
 
 var refusals = map[journal.Reason]string{
 	journal.Unreadable:   "It carries no name, no device or no content that makes sense. Note what you did and enter it again.",

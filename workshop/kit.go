@@ -100,19 +100,7 @@ func (k *Kit) AddItem(ctx context.Context, g Guess) (Shelved, error) {
 	})
 }
 
-// PlaceItem puts a thing on the shelf as it is described. It returns the errors of Validate and a
-// diagram.Problem where its parts do not fit its kind, or the kit is full.
-func (k *Kit) PlaceItem(ctx context.Context, i Item) (Item, error) {
-	return i, k.store.InTx(ctx, func(ctx context.Context) error {
-		all, err := k.store.Items(ctx)
-		if err != nil {
-			return err
-		}
-		i, err = k.place(ctx, i, len(all))
-		return err
-	})
-}
-
+// place puts a thing on a shelf that has so many.
 func (k *Kit) place(ctx context.Context, i Item, there int) (Item, error) {
 	if there >= mostItems {
 		return i, diagram.Problem{Code: FullShelf, TierNo: -1, Field: "kind", Value: mostItems}
@@ -214,7 +202,6 @@ func (k *Kit) Happened(ctx context.Context, id string, kind journal.Kind, payloa
 		switch p := payload.(type) {
 		case journal.Charging:
 			p.Had = had
-			payload = p
 			if err := k.chargedFrom(ctx, p.Item, &p); err != nil {
 				return err
 			}

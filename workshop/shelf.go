@@ -230,7 +230,7 @@ func (s *Shelved) tell(log []journal.Event) {
 				s.Met = append(s.Met, abrasive.Met{At: e.Seq, Cleaned: abrasive.Renew})
 				s.works(abrasive.Grit{}, e.Seq)
 				had(p.Had)
-				if s.Have != nil {
+				if s.Have != nil && s.counted() {
 					left := max(0, *s.Have-1)
 					s.Have = &left
 				}
@@ -252,6 +252,10 @@ func (s *Shelved) tell(log []journal.Event) {
 		s.Lasts, s.LastsFrom = s.Lasts/float64(len(spans)), len(spans)
 	}
 }
+
+// counted tells that its stock is counted in pieces, of which a new one takes one: what is weighed or
+// measured is counted anew by its owner.
+func (s Shelved) counted() bool { return s.Kind != CompoundItem && s.Kind != SupplyItem }
 
 // nearDate is how long before its date a thing is told of.
 const nearDate = 30 * 24 * time.Hour

@@ -43,8 +43,12 @@ const kinds: Record<Telling, Happened['kind']> = {
 
 function begin(page: ItemPage, telling: Telling): Said {
   switch (telling) {
-    case 'clean':
-      return { ...nothing, way: page.ways[0]?.way ?? page.allWays[0]?.way ?? 'rinse' };
+    case 'clean': {
+      // The mildest way that takes all of it, unless nothing but another lap would.
+      const fits = page.allWays.map((o) => o.way);
+      const best = page.ways.find((o) => fits.includes(o.way));
+      return { ...nothing, way: best?.way ?? fits[0] ?? '' };
+    }
     case 'renew':
       return { ...nothing, on: today() };
     case 'count':
