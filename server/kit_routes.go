@@ -172,7 +172,7 @@ func (s *Server) itemPage(c *echo.Context, in byID) (ItemPage, error) {
 	if err != nil {
 		return ItemPage{}, err
 	}
-	names, err := s.itemNames(ctx)
+	names, err := s.workshop.ItemNames(ctx)
 	if err != nil {
 		return ItemPage{}, err
 	}
@@ -196,15 +196,6 @@ func (s *Server) itemPage(c *echo.Context, in byID) (ItemPage, error) {
 	return out, nil
 }
 
-func (s *Server) itemNames(ctx context.Context) (map[string]string, error) {
-	shelf, err := s.workshop.Shelf(ctx)
-	out := map[string]string{}
-	for _, o := range shelf {
-		out[o.ID] = o.Name
-	}
-	return out, err
-}
-
 func ladderView(l workshop.Ladder, err error) (Ladder, error) {
 	if err != nil {
 		return Ladder{}, err
@@ -214,11 +205,10 @@ func ladderView(l workshop.Ladder, err error) (Ladder, error) {
 }
 
 func rungView(r workshop.LadderRung) Rung {
-	out := Rung{
+	return Rung{
 		Pass: Pass(r.Pass), Grain: r.Grain, LeavesLow: r.LeavesLow, LeavesHigh: r.LeavesHigh, Leaves: r.Leaves, TakesOff: r.TakesOff,
 		Ratio: r.Ratio, Limit: r.Limit, Wrong: words.Rung(r), Cares: caresOf(r), Ways: waysOf(r.Ways),
 	}
-	return out
 }
 
 // caresOf is what of a lap harms a stone, and what of a bottle.
@@ -250,14 +240,12 @@ func (s *Server) kitNotices(ctx context.Context) ([]KitNotice, error) {
 			out = append(out, KitNotice{o.ID, o.Name, n.Grave(), words.Need(n, o)})
 		}
 	}
-	slices.SortStableFunc(out, func(a, b KitNotice) int {
-		switch {
-		case a.Grave == b.Grave:
+	first := func(n KitNotice) int {
+		if n.Grave {
 			return 0
-		case a.Grave:
-			return -1
 		}
 		return 1
-	})
+	}
+	slices.SortStableFunc(out, func(a, b KitNotice) int { return first(a) - first(b) })
 	return out, err
 }

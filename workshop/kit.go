@@ -64,6 +64,16 @@ func (k *Kit) shelve(ctx context.Context, items []Item, id string) ([]Shelved, e
 	return of.shelf(), nil
 }
 
+// ItemNames returns what the things of the kit are called, those that are gone too, by their IDs.
+func (k *Kit) ItemNames(ctx context.Context) (map[string]string, error) {
+	items, err := k.store.Items(ctx)
+	out := map[string]string{}
+	for _, i := range items {
+		out[i.ID] = i.Name
+	}
+	return out, err
+}
+
 // StonesOf returns the stones that a thing was used on, the last first, at most so many.
 func (k *Kit) StonesOf(ctx context.Context, id string, limit int) ([]ItemStone, error) {
 	return k.store.ItemStones(ctx, id, limit)
