@@ -3,7 +3,6 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
-import { Link } from 'react-router';
 import {
   addOtherSide,
   dropItem,
@@ -20,6 +19,7 @@ import { useNotice } from '../../parts/notice';
 import { Await, Care, Figures } from '../../parts/Page';
 import { Refusal } from '../../parts/forms/Refusal';
 import { Sheet } from '../../parts/Sheet';
+import { TextLink } from '../../parts/TextLink';
 import { kitWords as k } from '../../words/kit';
 import { day, dayOf, duration, micron, mm, moment, plain } from '../../words/numbers';
 import { TellDialog, type Telling } from './TellDialog';
@@ -123,9 +123,9 @@ function Panel({ page: p, onClose }: { page: ItemPage; onClose: () => void }) {
         <Part head={k.usedOn}>
           {p.usedOn.map((s) => (
             <Typography key={s.id + s.last}>
-              <Link to={`/stones/${s.id}`}>
+              <TextLink to={`/stones/${s.id}`}>
                 {s.number} · {s.name || s.material}
-              </Link>{' '}
+              </TextLink>{' '}
               <Typography component="span" variant="body2" color="text.secondary">
                 {k.work(1, s.facets).split(' · ')[1]}
               </Typography>
@@ -186,7 +186,7 @@ function HowTo({ lap }: { lap: string }) {
     <Part head={k.recipes.howTo}>
       {data.recipes.map(({ recipe }) => (
         <Typography key={recipe.id}>
-          <Link to={`/kit?show=recipes&recipe=${recipe.id}&lap=${lap}`}>{recipe.name}</Link>
+          <TextLink to={`/kit?show=recipes&recipe=${recipe.id}&lap=${lap}`}>{recipe.name}</TextLink>
         </Typography>
       ))}
     </Part>

@@ -20,6 +20,7 @@ import { BesideList } from '../../parts/BesideList';
 import { ChoiceList } from '../../parts/ChoiceList';
 import { Refusal } from '../../parts/forms/Refusal';
 import { Await, Care, Empty } from '../../parts/Page';
+import { TextLink } from '../../parts/TextLink';
 import { kitWords } from '../../words/kit';
 import { day } from '../../words/numbers';
 import { w } from '../../words/words';
@@ -182,7 +183,7 @@ function Outcome({ outcome: o }: { outcome: BlindOutcome }) {
               {e.stone && (
                 <>
                   {' · '}
-                  <Link to={`/stones/${e.stone}`}>{k.stone(e.number)}</Link>
+                  <TextLink to={`/stones/${e.stone}`}>{k.stone(e.number)}</TextLink>
                 </>
               )}
             </Typography>

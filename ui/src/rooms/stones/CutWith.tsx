@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { Link } from 'react-router';
 import type { Choices } from '../../api/client';
+import { TextLink } from '../../parts/TextLink';
 import { kitWords } from '../../words/kit';
 
 const k = kitWords.cutWith;
@@ -47,7 +47,7 @@ export function CutWith({ choices }: { choices: Choices }) {
               {row.things.map(([name, item], i) => (
                 <span key={name}>
                   {i > 0 && ', '}
-                  {item ? <Link to={`/kit?thing=${item}`}>{name}</Link> : name}
+                  {item ? <TextLink to={`/kit?thing=${item}`}>{name}</TextLink> : name}
                 </span>
               ))}
             </Typography>
