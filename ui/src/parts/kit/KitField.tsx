@@ -31,12 +31,7 @@ export function KitField({ label, kind, text, item, placeholder, onChange, flex 
       options={things}
       getOptionLabel={(o) => (typeof o === 'string' ? o : o.item.name)}
       getOptionKey={(o) => (typeof o === 'string' ? o : o.item.id)}
-      // What stands there is one of the offers, not a filter on them.
-      filterOptions={(all, { inputValue }) =>
-        inputValue === text
-          ? all
-          : all.filter((s) => s.item.name.toLowerCase().includes(inputValue.trim().toLowerCase()))
-      }
+      filterOptions={(all) => (chosen ? all : fitting(all, text))}
       inputValue={text}
       value={chosen ?? text}
       isOptionEqualToValue={(a, b) => a.item.id === (b as Shelved | undefined)?.item?.id}
@@ -73,6 +68,14 @@ export function KitField({ label, kind, text, item, placeholder, onChange, flex 
       sx={{ flex, minWidth: 90 }}
     />
   );
+}
+
+/** The things whose name has the words; all where none has. A thing that was chosen filters nothing. */
+function fitting(things: Shelved[], words: string): Shelved[] {
+  const found = things.filter((s) =>
+    s.item.name.toLowerCase().includes(words.trim().toLowerCase()),
+  );
+  return found.length > 0 ? found : things;
 }
 
 /** What tells a thing from its like. */
