@@ -2,10 +2,7 @@
 package formats
 
 import (
-	"bytes"
 	"encoding/json"
-	"slices"
-	"unicode/utf8"
 
 	"cressa/core/diagram"
 )
@@ -13,28 +10,6 @@ import (
 // MaxDiagramBytes bounds a diagram file. The largest diagram with long notes is
 // far smaller.
 const MaxDiagramBytes = 4 << 20
-
-// Mistakes that only a file can have, beside those of package diagram.
-const (
-	// NotJSON: Text says what the parser met.
-	NotJSON diagram.Code = "not-json"
-	// UnknownField: Text is the field, Other the known one it may be meant for.
-	UnknownField diagram.Code = "unknown-field"
-	// TwiceField: the field stands twice in one object.
-	TwiceField diagram.Code = "twice-field"
-	// WrongType: Text is what is there, Other what belongs there.
-	WrongType diagram.Code = "wrong-type"
-	// MissingField: the field must be there.
-	MissingField diagram.Code = "missing-field"
-	// TooLarge: the file has Value bytes, High are allowed.
-	TooLarge diagram.Code = "too-large"
-)
-
-// Mistake is a problem and its place in a file, lines and columns from 1.
-type Mistake struct {
-	Line, Column int
-	diagram.Problem
-}
 
 // WriteDiagram returns the diagram as an indented file. Equal diagrams give equal bytes.
 // It returns an error where a figure is infinite or no number.
@@ -50,18 +25,8 @@ func WriteDiagram(d *diagram.Diagram) ([]byte, error) {
 // so that a slip of the finger in a name is not lost. The diagram counts only
 // where there are no mistakes.
 func ReadDiagram(data []byte) (*diagram.Diagram, []Mistake) {
-	r := &diagramReader{data: data, places: map[place]int{}}
-	if len(data) > MaxDiagramBytes {
-		r.add(0, diagram.Problem{Code: TooLarge, TierNo: -1, Value: float64(len(data)), High: MaxDiagramBytes})
-		return nil, r.mistakes
-	}
-	if !utf8.Valid(data) {
-		r.add(0, diagram.Problem{Code: NotJSON, TierNo: -1, Text: "bytes that are not UTF-8"})
-		return nil, r.mistakes
-	}
-	root, err := parseTree(data)
-	if err != nil {
-		r.add(err.offset, diagram.Problem{Code: NotJSON, TierNo: -1, Text: err.text})
+	r, root := openFile(data, MaxDiagramBytes)
+	if len(r.mistakes) > 0 {
 		return nil, r.mistakes
 	}
 	d := r.diagram(root)
@@ -75,137 +40,7 @@ func ReadDiagram(data []byte) (*diagram.Diagram, []Mistake) {
 	return d, r.mistakes
 }
 
-// place names a field of the diagram (tier -1) or of a tier.
-type place struct {
-	tier  int
-	field diagram.Field
-}
-
-type diagramReader struct {
-	data     []byte
-	mistakes []Mistake
-	// places keeps the offset of every field that was read.
-	places map[place]int
-	// tier is the tier being read, -1 outside of them, and tierName its name.
-	tier     int
-	tierName string
-}
-
-// mostMistakes is how many are told; whoever mends these reads the file again.
-const mostMistakes = 100
-
-func (r *diagramReader) add(offset int, p diagram.Problem) {
-	if len(r.mistakes) == mostMistakes {
-		return
-	}
-	before := r.data[:max(0, min(offset, len(r.data)))]
-	line := 1 + bytes.Count(before, []byte("\n"))
-	column := 1 + utf8.RuneCount(before[bytes.LastIndexByte(before, '\n')+1:])
-	r.mistakes = append(r.mistakes, Mistake{line, column, p})
-}
-
-// at adds a mistake at the tier being read.
-func (r *diagramReader) at(offset int, p diagram.Problem) {
-	p.TierNo, p.Tier = r.tier, r.tierName
-	r.add(offset, p)
-}
-
-func (r *diagramReader) placeOf(p diagram.Problem) int {
-	if offset, ok := r.places[place{p.TierNo, p.Field}]; ok {
-		return offset
-	}
-	return r.places[place{p.TierNo, ""}]
-}
-
-// reading binds a field of an object to what reads it.
-type reading struct {
-	field    diagram.Field
-	required bool
-	read     func(node)
-}
-
-// object reads an object's fields and complains of unknown, double and missing ones.
-func (r *diagramReader) object(n node, fields []reading) {
-	if n.kind != objectNode {
-		r.wrongType(n, "an object { … }")
-		return
-	}
-	seen := map[string]bool{}
-	for _, m := range n.members {
-		i := slices.IndexFunc(fields, func(f reading) bool { return string(f.field) == m.name })
-		switch {
-		case i < 0:
-			r.at(m.offset, diagram.Problem{Code: UnknownField, Text: short(m.name), Other: closest(m.name, fields)})
-		case seen[m.name]:
-			r.at(m.offset, diagram.Problem{Code: TwiceField, Text: short(m.name)})
-		default:
-			fields[i].read(m.node)
-		}
-		seen[m.name] = true
-	}
-	for _, f := range fields {
-		if f.required && !seen[string(f.field)] {
-			r.at(n.offset, diagram.Problem{Code: MissingField, Field: f.field, Text: string(f.field)})
-		}
-	}
-}
-
-func (r *diagramReader) wrongType(n node, want string) {
-	r.at(n.offset, diagram.Problem{Code: WrongType, Text: n.describe(), Other: want})
-}
-
-func (r *diagramReader) text(field diagram.Field, to *string) reading {
-	return reading{field: field, read: func(n node) {
-		if n.kind != stringNode {
-			r.wrongType(n, "text in quotes")
-			return
-		}
-		*to = n.text
-		r.places[place{r.tier, field}] = n.offset
-	}}
-}
-
-func (r *diagramReader) number(field diagram.Field, to *float64) reading {
-	return reading{field: field, read: func(n node) {
-		if n.kind != numberNode {
-			r.wrongType(n, "a number")
-			return
-		}
-		*to = n.number
-		r.places[place{r.tier, field}] = n.offset
-	}}
-}
-
-func (r *diagramReader) wholeNumber(field diagram.Field, to *int) reading {
-	return reading{field: field, read: func(n node) {
-		if n.kind != numberNode || n.number != float64(int(n.number)) {
-			r.wrongType(n, "a whole number")
-			return
-		}
-		*to = int(n.number)
-		r.places[place{r.tier, field}] = n.offset
-	}}
-}
-
-func (r *diagramReader) list(field diagram.Field, each func(int, node)) reading {
-	return reading{field: field, read: func(n node) {
-		if n.kind != arrayNode {
-			r.wrongType(n, "a list [ … ]")
-			return
-		}
-		r.places[place{r.tier, field}] = n.offset
-		for i, item := range n.items {
-			each(i, item)
-		}
-	}}
-}
-
-func required(f reading) reading {
-	f.required = true
-	return f
-}
-
-func (r *diagramReader) diagram(n node) *diagram.Diagram {
+func (r *fileReader) diagram(n node) *diagram.Diagram {
 	d := &diagram.Diagram{}
 	r.tier = -1
 	r.places[place{-1, ""}] = n.offset
@@ -229,7 +64,7 @@ func (r *diagramReader) diagram(n node) *diagram.Diagram {
 	return d
 }
 
-func (r *diagramReader) readTier(no int, n node) diagram.Tier {
+func (r *fileReader) readTier(no int, n node) diagram.Tier {
 	t := diagram.Tier{}
 	r.tier, r.tierName = no, tierName(no, n)
 	defer func() { r.tier, r.tierName = -1, "" }()
@@ -271,7 +106,7 @@ func tierName(no int, n node) string {
 	return "number " + diagram.FormatNumber(float64(no+1))
 }
 
-func (r *diagramReader) stop(n node) diagram.Stop {
+func (r *fileReader) stop(n node) diagram.Stop {
 	s := diagram.Stop{}
 	said := false
 	for _, m := range n.members {
@@ -322,36 +157,4 @@ func (r *diagramReader) stop(n node) diagram.Stop {
 	}
 	r.object(n, fields)
 	return s
-}
-
-// closest returns the known field that differs least from name, "" where none is
-// near.
-func closest(name string, fields []reading) string {
-	best, least := "", 3
-	for _, f := range fields {
-		if d := editDistance(name, string(f.field)); d < least {
-			best, least = string(f.field), d
-		}
-	}
-	return best
-}
-
-// editDistance is the number of letters to add, drop or change (Levenshtein).
-func editDistance(a, b string) int {
-	row := make([]int, len(b)+1)
-	for j := range row {
-		row[j] = j
-	}
-	for i := range len(a) {
-		diagonal := row[0]
-		row[0] = i + 1
-		for j := range len(b) {
-			cost := 1
-			if a[i] == b[j] {
-				cost = 0
-			}
-			diagonal, row[j+1] = row[j+1], min(row[j+1]+1, row[j]+1, diagonal+cost)
-		}
-	}
-	return row[len(b)]
 }

@@ -55,7 +55,7 @@ func TestMistakesAreToldWithTheirPlace(t *testing.T) {
 		{`"kind": "centre"`, `"kind": "meet", "tiers": ["G1@5"]`, 7, diagram.UnknownIndex, "index 5"},
 		{`"kind": "centre"`, `"kind": "girdle", "thickness": 0.1, "at": 1`, 7, formats.UnknownField, `"at"`},
 		{`"part": "girdle"`, `"part": "belt"`, 8, diagram.UnknownValue, "belt"},
-		{`"tiers": [`, `"tiers": [,`, 6, formats.NotJSON, "not a diagram file"},
+		{`"tiers": [`, `"tiers": [,`, 6, formats.NotJSON, "cannot be read"},
 		{"\n}", "", 11, formats.NotJSON, "end of the file"},
 		{"\n}", "\n} {}", 12, formats.NotJSON, "more text"},
 	} {

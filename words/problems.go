@@ -3,6 +3,7 @@
 package words
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -13,6 +14,7 @@ import (
 	"cressa/core/material"
 	"cressa/core/polyhedron"
 	"cressa/core/quick"
+	"cressa/core/rough"
 	"cressa/core/sweep"
 	"cressa/formats"
 	"cressa/workshop"
@@ -35,7 +37,7 @@ func Place(p diagram.Problem) string {
 	if p.TierNo >= 0 {
 		return fmt.Sprintf("tier number %d", p.TierNo+1)
 	}
-	return ""
+	return roughPlace(p.Field)
 }
 
 // Mistake puts file, line, place and sentence of a mistake into one line.
@@ -80,7 +82,7 @@ var problems = map[diagram.Code]sentence{
 		return fmt.Sprintf("The kit holds %.0f things. Take off what was put there by mistake.", p.Value)
 	},
 	formats.NotJSON: func(p diagram.Problem) string {
-		return fmt.Sprintf("This is not a diagram file: %s. A diagram is JSON text in UTF-8.", p.Text)
+		return fmt.Sprintf("This cannot be read: %s. The file is JSON text in UTF-8.", p.Text)
 	},
 	formats.UnknownField: func(p diagram.Problem) string {
 		if p.Other != "" {
@@ -98,7 +100,7 @@ var problems = map[diagram.Code]sentence{
 		return fmt.Sprintf("The field %q is missing. Add it.", p.Text)
 	},
 	formats.TooLarge: func(p diagram.Problem) string {
-		return fmt.Sprintf("The file has %.0f bytes; a diagram has at most %.0f. Is it the right file?", p.Value, p.High)
+		return fmt.Sprintf("The file has %.0f bytes; at most %.0f are read. Is it the right file?", p.Value, p.High)
 	},
 
 	formats.TierRenamed: func(p diagram.Problem) string {
@@ -113,8 +115,21 @@ var problems = map[diagram.Code]sentence{
 	formats.LineNotRead: plain("This line was not understood. It is kept in the diagram's note."),
 	formats.NoTable:     plain("No line of this looks like a tier: a name, an angle, indexes, and where the cut stops."),
 
+	rough.NoDirection: plain("All three numbers are 0, or far too large for a direction. Give one that points somewhere."),
+	rough.FewPoints: func(p diagram.Problem) string {
+		return fmt.Sprintf("There are %.0f points; a hull takes from %.0f to %.0f.", p.Value, p.Low, p.High)
+	},
+	rough.FlatHull:    plain("The points lie in one plane and enclose nothing. Add one beside it."),
+	rough.NothingLeft: plain("This saw cut leaves nothing of the piece. Move it, or turn its normal round: what lies behind the normal is kept."),
+	rough.TooMany: func(p diagram.Problem) string {
+		return fmt.Sprintf("There are %.0f; at most %.0f are taken. Leave some out.", p.Value, p.High)
+	},
+	rough.WrongOrder: func(p diagram.Problem) string {
+		return fmt.Sprintf("The zone ends at %s, not beyond where it begins (%s). Exchange the two.", number(p.Value), number(p.Low))
+	},
+
 	diagram.WrongFormat: func(p diagram.Problem) string {
-		return fmt.Sprintf("The format is %q; this program reads %q.", p.Text, diagram.Format)
+		return fmt.Sprintf("The format is %q; this program reads %q.", p.Text, cmp.Or(p.Other, diagram.Format))
 	},
 	diagram.NameMissing: plain("The diagram has no name. Give it one."),
 	diagram.TextTooLong: func(p diagram.Problem) string {
@@ -311,7 +326,7 @@ var problems = map[diagram.Code]sentence{
 		return "The two diagrams do not have the same facets, so their meets cannot be held against each other."
 	},
 	workshop.UnknownMaterial: func(p diagram.Problem) string {
-		return fmt.Sprintf("No material is called %q. Choose one from the list.", p.Text)
+		return fmt.Sprintf("No material is called %q. Choose one from the table of materials.", p.Text)
 	},
 	workshop.NoSuchFlats: func(p diagram.Problem) string {
 		return fmt.Sprintf("%q is no girdle tier that calipers can measure. Choose one that is cut at 90°.", p.Text)
@@ -358,7 +373,14 @@ func tooMany(what string, p diagram.Problem) string {
 
 // fieldName is what people call a field.
 func fieldName(f diagram.Field) string {
+	if i := strings.LastIndexByte(string(f), '.'); i >= 0 {
+		f = f[i+1:]
+	}
 	switch f {
+	case "toTable":
+		return "angle to the table"
+	case "carat":
+		return "weight in carats"
 	case diagram.FieldRefractiveIndex:
 		return "refractive index"
 	case diagram.FieldFirstSide:
@@ -382,6 +404,9 @@ func sample(f diagram.Field) string {
 }
 
 func choices(f diagram.Field) string {
+	if of := roughChoices(f); of != "" {
+		return of
+	}
 	switch f {
 	case diagram.FieldOutline:
 		return list(diagram.Outlines)

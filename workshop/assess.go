@@ -9,6 +9,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/core/gear"
 	"cressa/core/material"
+	"cressa/core/rough"
 )
 
 // Assessment is what a plan comes to: figures and cautions, before it is kept.
@@ -122,7 +123,7 @@ func judgeGirdle(m cutting.Measures, thinnest, thickest float64) []diagram.Probl
 
 // Refusals of a plan. Field names the choice at fault.
 const (
-	UnknownMaterial diagram.Code = "unknown-material"
+	UnknownMaterial              = rough.UnknownMaterial
 	NoSuchFlats     diagram.Code = "no-such-flats"
 )
 

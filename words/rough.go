@@ -1,0 +1,56 @@
+package words
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"cressa/core/diagram"
+	"cressa/core/rough"
+)
+
+// roughPlace names a place in a piece of rough, which counts from 0 in files and from 1 for people:
+// "flaws.1.radius" is flaw 2, radius.
+func roughPlace(f diagram.Field) string {
+	var out []string
+	for _, part := range strings.Split(string(f), ".") {
+		switch no, err := strconv.Atoi(part); {
+		case err == nil && len(out) > 0:
+			out[len(out)-1] = fmt.Sprintf("%s %d", strings.TrimSuffix(out[len(out)-1], "s"), no+1)
+		case part != "":
+			out = append(out, part)
+		}
+	}
+	if !strings.Contains(string(f), ".") {
+		return ""
+	}
+	return strings.Join(out, ", ")
+}
+
+func roughChoices(f diagram.Field) string {
+	switch {
+	case f == "solid.kind":
+		return list(rough.SolidKinds)
+	case f == "axis.kind":
+		return list(rough.AxisKinds)
+	case strings.HasSuffix(string(f), ".kind"):
+		return list(rough.FlawKinds)
+	case strings.HasSuffix(string(f), ".rule"):
+		return list(rough.Rules)
+	}
+	return ""
+}
+
+// FarOff says by how much the solid of a piece misses its weight, "" where it does not.
+func FarOff(p *rough.Piece) string {
+	off := p.Off()
+	if off <= rough.FarOff && off >= -rough.FarOff {
+		return ""
+	}
+	more := "more"
+	if off < 0 {
+		more, off = "less", -off
+	}
+	return fmt.Sprintf("The solid weighs %.2f ct, %.0f %% %s than the %.2f ct on the scales. Measure it again, or check the material.",
+		p.Whole.Volume()*p.CaratPerMM3(), 100*off, more, p.Carat)
+}
