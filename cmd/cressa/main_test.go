@@ -272,3 +272,53 @@ func TestASolidBecomesADiagram(t *testing.T) {
 	assert.Equal(t, 1, code)
 	assert.Contains(t, errs, "no OBJ")
 }
+
+func TestFitPlacesTheLargestStones(t *testing.T) {
+	piece := `{"format": "cressa-rough/1", "material": "peridot", "carat": 20,
+		"solid": {"kind": "box", "size": [14, 11, 9]},
+		"trims": [{"normal": [1, 0, 0], "distance": 6, "kerf": 0.3}],
+		"flaws": [{"name": "veil", "kind": "disc", "at": [1, 1, 2], "radius": 1.5, "normal": [0, 1, 1], "rule": "out"}]}`
+	var got fitsReport
+	code, out, errs := call(piece, "fit", "--json", "--rough", "-", examples+"round.cressa.json", examples+"emerald.cressa.json")
+	require.Zero(t, code, errs)
+	require.NoError(t, json.Unmarshal([]byte(out), &got))
+	require.Len(t, got.Fits, 2)
+	assert.GreaterOrEqual(t, got.Fits[0].Carat, got.Fits[1].Carat)
+	for _, f := range got.Fits {
+		require.NotNil(t, f.Place)
+		assert.InDelta(t, f.Carat/20, f.Yield, 1e-12)
+		assert.LessOrEqual(t, f.Width, f.Bound)
+		assert.NotEmpty(t, f.LimitedBy)
+	}
+	assert.Len(t, got.Warnings, 1, "23 ct of solid are not 20 ct on the scales")
+	code, out, _ = call(piece, "fit", examples+"round.cressa.json", "--rough", "-")
+	assert.Zero(t, code)
+	assert.Contains(t, out, "veil")
+
+	full := strings.Replace(piece, `"kind": "disc"`, `"kind": "ball"`, 1)
+	full = strings.Replace(strings.Replace(full, `"radius": 1.5`, `"radius": 30`, 1), `"normal": [0, 1, 1], `, "", 1)
+	code, out, _ = call(full, "fit", "--json", "--rough", "-", examples+"round.cressa.json")
+	assert.Zero(t, code)
+	assert.Contains(t, out, `"place": null`)
+
+	for _, wrong := range []struct{ old, new, says string }{
+		{`"radius": 1.5`, `"radius": -1`, "line 4, column 73, flaw 1, radius"},
+		{`"radius": 1.5`, `"radios": 1.5`, `Did you mean "radius"?`},
+		{`"distance": 6`, `"distance": -60`, "trim 1, distance"},
+		{`peridot`, `moon cheese`, "moon cheese"},
+		{`[14, 11, 9]`, `[14, 11]`, "solid"},
+		{`"rule": "out"`, `"rule": "away"`, "out, hidden, accept"},
+		{`"carat": 20`, `"carat": 0`, "weight in carats"},
+		{`cressa-rough/1`, `cressa-rough/2`, "cressa-rough/1"},
+	} {
+		code, _, errs := call(strings.Replace(piece, wrong.old, wrong.new, 1), "fit", "--rough", "-", examples+"round.cressa.json")
+		assert.Equal(t, 1, code, wrong.new)
+		assert.Contains(t, errs, wrong.says)
+		assert.Equal(t, 1, strings.Count(errs, "\n"), errs)
+	}
+	code, _, errs = call(piece, "fit", "--rough", "-", "--allowance", "5", examples+"round.cressa.json")
+	assert.Equal(t, 1, code)
+	assert.Contains(t, errs, "--allowance")
+	code, _, _ = call("", "fit", examples+"round.cressa.json")
+	assert.Equal(t, 2, code, "no piece")
+}

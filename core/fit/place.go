@@ -212,16 +212,18 @@ func (p *placer) outside(f *flaw, scale float64, at r3.Vec) (bool, r3.Vec) {
 
 // node is a program in the search: flaws with the directions that they are kept out by.
 type node struct {
-	state linear.State
-	path  []choice
+	// scale is what no stone on this path exceeds.
+	scale  float64
+	corner linear.Corner
+	path   []choice
 }
 
-type choice struct{ flaw, direction int }
+type choice struct{ flaw, direction int32 }
 
 type open []*node
 
 func (o open) Len() int           { return len(o) }
-func (o open) Less(i, j int) bool { return o[i].state.X[0] > o[j].state.X[0] }
+func (o open) Less(i, j int) bool { return o[i].scale > o[j].scale }
 func (o open) Swap(i, j int)      { o[i], o[j] = o[j], o[i] }
 func (o *open) Push(x any)        { *o = append(*o, x.(*node)) }
 func (o *open) Pop() any {
@@ -243,26 +245,27 @@ func (p *placer) best(t Turn, floor float64, nodes int) (placed, bool) {
 		middle = r3.Add(middle, r3.Sub(centre, p.flaws[i].At))
 	}
 	goal := goalTo(r3.Add(r3.Scale(0.01, anyWay), middle))
-	root := &node{state: p.lp.Start(&goal)}
-	if p.lp.Solve(&root.state, &goal, floor) != linear.Optimal {
+	start := p.lp.Start(&goal)
+	if p.lp.Solve(&start, &goal, floor) != linear.Optimal {
 		return placed{}, false
 	}
 	found := placed{scale: floor}
-	waiting := open{root}
+	waiting := open{{scale: start.X[0], corner: start.Corner()}}
 	for ; len(waiting) > 0 && nodes > 0; nodes-- {
 		n := heap.Pop(&waiting).(*node)
-		if n.state.X[0] <= found.scale*(1+1e-12) {
+		if n.scale <= found.scale*(1+1e-12) {
 			break
 		}
 		p.take(n.path)
-		next := p.deepest(n)
+		state := p.lp.Restore(n.corner, &goal)
+		next := p.deepest(n, &state)
 		if next < 0 {
-			if s, ok := p.settle(p.beyond(n.path), at(&n.state.X)); ok && s.scale > found.scale {
+			if s, ok := p.settle(p.beyond(n.path), at(&state.X)); ok && s.scale > found.scale {
 				found = s
 			}
 			continue
 		}
-		p.branch(n, next, &goal, found.scale, &waiting)
+		p.branch(n, &state, next, &goal, found.scale, &waiting)
 	}
 	return found, found.scale > floor
 }
@@ -273,7 +276,7 @@ func (p *placer) take(path []choice) {
 	for _, c := range path {
 		f := &p.flaws[c.flaw]
 		o := f.body(p.shape)
-		p.keepOut(f, o.along[c.direction], o.reach[c.direction], p.softReach(f, o, c.direction))
+		p.keepOut(f, o.along[c.direction], o.reach[c.direction], p.softReach(f, o, int(c.direction)))
 	}
 }
 
@@ -295,20 +298,20 @@ func (p *placer) softReach(f *flaw, o *obstacle, i int) float64 {
 
 // deepest returns the flaw that lies deepest in the stone of a node and has no direction yet, -1 where
 // none does.
-func (p *placer) deepest(n *node) int {
+func (p *placer) deepest(n *node, state *linear.State) int {
 	worst, depth := -1, -closeBy
-	x := at(&n.state.X)
+	x := at(&state.X)
 	for i := range p.flaws {
 		if n.has(i) {
 			continue
 		}
 		f := &p.flaws[i]
-		far, _ := p.far(f, n.state.X[0], x)
+		far, _ := p.far(f, state.X[0], x)
 		if far >= -closeBy || far >= depth {
 			continue
 		}
 		if f.Kind != rough.Point {
-			if out, _ := p.outside(f, n.state.X[0], x); out {
+			if out, _ := p.outside(f, state.X[0], x); out {
 				continue
 			}
 		}
@@ -319,7 +322,7 @@ func (p *placer) deepest(n *node) int {
 
 func (n *node) has(flaw int) bool {
 	for _, c := range n.path {
-		if c.flaw == flaw {
+		if int(c.flaw) == flaw {
 			return true
 		}
 	}
@@ -327,7 +330,7 @@ func (n *node) has(flaw int) bool {
 }
 
 // branch tries all directions for a flaw.
-func (p *placer) branch(n *node, i int, goal *linear.Goal, floor float64, waiting *open) {
+func (p *placer) branch(n *node, from *linear.State, i int, goal *linear.Goal, floor float64, waiting *open) {
 	f := &p.flaws[i]
 	o := f.body(p.shape)
 	directions := len(o.along)
@@ -338,10 +341,10 @@ func (p *placer) branch(n *node, i int, goal *linear.Goal, floor float64, waitin
 	kept := p.lp.Limits()
 	for d := range directions {
 		p.keepOut(f, o.along[d], o.reach[d], p.softReach(f, o, d))
-		state := n.state
+		state := *from
 		if p.lp.TakeIn(&state, kept) && p.lp.Solve(&state, goal, floor) == linear.Optimal {
-			path := append(append(make([]choice, 0, len(n.path)+1), n.path...), choice{i, d})
-			heap.Push(waiting, &node{state: state, path: path})
+			path := append(append(make([]choice, 0, len(n.path)+1), n.path...), choice{int32(i), int32(d)})
+			heap.Push(waiting, &node{state.X[0], state.Corner(), path})
 		}
 		p.lp.Keep(kept)
 	}

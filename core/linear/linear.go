@@ -98,6 +98,28 @@ type State struct {
 	Steps int
 }
 
+// Corner is a state as the limits that it stands at: a tenth of the memory, for a search that keeps many.
+type Corner [Most]int32
+
+// Corner returns the corner of a state.
+func (s *State) Corner() Corner {
+	var c Corner
+	for k, l := range s.limit {
+		c[k] = int32(l)
+	}
+	return c
+}
+
+// Restore returns the state of a corner. The program must have the limits that it had, in their order.
+func (p *Program) Restore(c Corner, g *Goal) State {
+	var s State
+	for k, l := range c {
+		s.limit[k] = int(l)
+	}
+	p.polish(&s, g)
+	return s
+}
+
 // Start returns the corner of the box where the goal is highest.
 func (p *Program) Start(g *Goal) State {
 	var s State
@@ -138,13 +160,7 @@ func (p *Program) Solve(s *State, g *Goal, floor float64) Status {
 		if g.Value(s) <= floor {
 			return Below
 		}
-		worst, by := -1, 0.0
-		for i := range p.Limits() {
-			row := p.row(i)
-			if e := excess(row, &s.X); e > slack(row[p.n]) && e > by {
-				worst, by = i, e
-			}
-		}
+		worst := p.worst(s)
 		switch {
 		case worst < 0 && polished:
 			return Optimal
@@ -161,6 +177,32 @@ func (p *Program) Solve(s *State, g *Goal, floor float64) Status {
 		}
 	}
 	return Stalled
+}
+
+// worst is the limit that the corner exceeds most, -1 where it keeps all. Most of a search's time goes
+// by here, with four unknowns.
+func (p *Program) worst(s *State) int {
+	worst, by := -1, 0.0
+	n := p.n
+	if n != 4 {
+		for i := range p.Limits() {
+			row := p.row(i)
+			if e := excess(row, &s.X); e > by && e > slack(row[n]) {
+				worst, by = i, e
+			}
+		}
+		return worst
+	}
+	x, y, z, w := s.X[0], s.X[1], s.X[2], s.X[3]
+	rows := p.rows
+	for i := 0; len(rows) >= 5; i++ {
+		row := rows[:5:5]
+		if e := row[0]*x + row[1]*y + row[2]*z + row[3]*w - row[4]; e > by && e > slack(row[4]) {
+			worst, by = i, e
+		}
+		rows = rows[5:]
+	}
+	return worst
 }
 
 // takeIn moves to the corner where an exceeded limit holds exactly, in the place of the one that

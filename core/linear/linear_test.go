@@ -102,6 +102,8 @@ func TestTheBestCornerIsThatOfAGeneralSimplex(t *testing.T) {
 		}
 		require.Equal(t, linear.Optimal, status)
 		within(t, limits, s.X)
+		again := p.Restore(s.Corner(), &g)
+		require.InDelta(t, g.Value(&s), g.Value(&again), 1e-9)
 		require.InDelta(t, want, g.Value(&s), 1e-7)
 
 		floor := want + rapid.Float64Range(-1, 1).Draw(t, "floor")
