@@ -1,16 +1,63 @@
 package demo_test
 
 import (
+	"encoding/json"
+	"flag"
+	"os"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/analysis"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/fit"
 	"cressa/core/material"
 	"cressa/demo"
 )
+
+var update = flag.Bool("update", false, "search the parcel's pieces anew and write found.json")
+
+// What was found in the parcel's pieces is what a search finds in them.
+func TestWhatWasFoundInTheParcelIsThere(t *testing.T) {
+	_, pieces := demo.Parcel()
+	diagrams, err := demo.Diagrams()
+	require.NoError(t, err)
+	all, err := demo.AllFound()
+	require.NoError(t, err)
+	if *update {
+		all = nil
+		for _, piece := range []int{1, 7} {
+			for _, name := range []string{"Ecliptic", "Meridian", "First Light", "Long Exposure", "Northern Crown"} {
+				all = append(all, demo.Found{Piece: piece, Diagram: name})
+			}
+		}
+		all[1].Why = "The long keel shows the olive best, and the veil falls to the saw."
+	}
+	for i := range all {
+		one := &all[i]
+		if !*update && i%5 != 1 {
+			continue // one of each piece is enough
+		}
+		p, err := pieces[one.Piece-1].Rough.Work()
+		require.NoError(t, err)
+		stone, err := cutting.Cut(diagrams[one.Diagram])
+		require.NoError(t, err)
+		got, err := analysis.LargestOf(t.Context(), p, []*fit.Shape{fit.NewShape(stone)}, fit.Search{Allowance: fit.UsualAllowance})
+		require.NoError(t, err)
+		found := analysis.Found(got[0])
+		if *update {
+			one.Found = found
+		}
+		assert.InEpsilon(t, found.Width, one.Found.Width, 1e-3)
+	}
+	if *update {
+		data, err := json.MarshalIndent(all, "", "\t")
+		require.NoError(t, err)
+		require.NoError(t, os.WriteFile("found.json", append(data, '\n'), 0o644))
+	}
+}
 
 // Every diagram that ships can be cut and looks like a gem; who has no table says
 // so in the note.

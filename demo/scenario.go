@@ -100,7 +100,7 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 			return err
 		}
 	}
-	if err := f.try(ctx, at); err != nil {
+	if err := errors.Join(f.try(ctx, at), f.buy(ctx, at, list)); err != nil {
 		return err
 	}
 	// After the stone that was planned that evening, whatever the hour is now.

@@ -39,7 +39,7 @@ func TestAShelfIsSetUpByKeyboard(t *testing.T) {
 	app := start(t, "serve", "--data", t.TempDir())
 	u := open(t, 1280, 800, app.URL)
 	u.see("Today")
-	u.press("5")
+	u.press("6")
 	u.mentions("Laps, compounds, adhesives, dops and the rest belong here.")
 	for _, name := range []string{"Plated 600", "Tin"} {
 		u.press("n")

@@ -130,12 +130,12 @@ func TestKeysOfOneCharacterCanBeSwitchedOff(t *testing.T) {
 	u := open(t, 1280, 800, app.URL)
 	room := func(title string) { u.until(fmt.Sprintf(`document.querySelector('h1')?.innerText === %q`, title)) }
 	room("Today")
-	for key, title := range map[string]string{"2": "Diagrams", "3": "Stones", "4": "Logbook", "1": "Today"} {
+	for key, title := range map[string]string{"2": "Rough", "3": "Diagrams", "4": "Stones", "5": "Logbook", "6": "Kit", "1": "Today"} {
 		u.press(key)
 		room(title)
 	}
 	// What is typed into a field is no key.
-	u.press("3")
+	u.press("4")
 	room("Stones")
 	u.fill("Number, name, diagram or material", "214")
 	u.until(`location.search === '?text=214'`)
@@ -150,7 +150,7 @@ func TestKeysOfOneCharacterCanBeSwitchedOff(t *testing.T) {
 	u.until(`!document.querySelector('[role=dialog]')`)
 	require.NoError(t, u.Reload())
 	room("Stones")
-	u.press("4")
+	u.press("5")
 	u.press("?")
 	u.click("Keys of this screen")
 	u.see("Keys of this screen")
@@ -158,7 +158,7 @@ func TestKeysOfOneCharacterCanBeSwitchedOff(t *testing.T) {
 	u.click("Keys of a single character")
 	u.click("Close")
 	u.until(`!document.querySelector('[role=dialog]')`)
-	u.press("4")
+	u.press("5")
 	room("Logbook")
 	u.quiet()
 }
@@ -183,7 +183,7 @@ func TestAStoneIsPlannedAndBegunByKeyboardAlone(t *testing.T) {
 		}
 		t.Fatalf("%q is not reached by the Tab key", name)
 	}
-	u.press("2")
+	u.press("3")
 	u.until(`document.activeElement.innerText === 'Diagrams'`)
 	u.see("Spiral Arm")
 	to("Search")

@@ -62,11 +62,12 @@ type Server struct {
 	// heavy lends the cores to what takes seconds.
 	heavy *pool
 	// background is what long work runs in, until finish ends it. Trials and sweeping are the
-	// machine errors and sweeps of diagrams.
+	// machine errors and sweeps of diagrams, fitting the searches for stones in rough.
 	background context.Context
 	finish     context.CancelFunc
 	trials     *relay[ToleranceLine]
 	sweeping   *relay[SweepLine]
+	fitting    *relay[FittingLine]
 	// judging is told that diagrams may wait to be judged.
 	judging chan struct{}
 }
@@ -76,7 +77,7 @@ type Server struct {
 func New(w *workshop.Workshop, folder copies.Folder, ui fs.FS, log *slog.Logger) *Server {
 	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, admission: &admission{door: door{now: time.Now}}, photos: folder.Pictures(), copier: &copier{folder: folder, work: newRelay[CopyingLine]()}, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
 	s.background, s.finish = context.WithCancel(context.Background())
-	s.trials, s.sweeping = newRelay[ToleranceLine](), newRelay[SweepLine]()
+	s.trials, s.sweeping, s.fitting = newRelay[ToleranceLine](), newRelay[SweepLine](), newRelay[FittingLine]()
 	s.echo.Logger = log
 	s.echo.HTTPErrorHandler = answerProblem
 	s.echo.Pre(middleware.SecureWithConfig(middleware.SecureConfig{
@@ -112,6 +113,7 @@ func New(w *workshop.Workshop, folder copies.Folder, ui fs.FS, log *slog.Logger)
 	s.copyRoutes()
 	s.kitRoutes()
 	s.trialRoutes()
+	s.roughRoutes()
 	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })
 	s.serveUI(ui)
 	return s
@@ -244,6 +246,7 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 		s.finish()
 		s.trials.working.Wait()
 		s.sweeping.working.Wait()
+		s.fitting.working.Wait()
 		s.copier.work.working.Wait()
 	}()
 	ended := make(chan error)

@@ -123,6 +123,9 @@ func (s *Store) checkDocuments(ctx context.Context) ([]workshop.Finding, error) 
 		{"recipes", `SELECT ''`, func(string) error { _, err := s.Recipes(ctx); return err }},
 		{"trials of polishes", `SELECT ''`, func(string) error { _, err := s.PolishTrials(ctx); return err }},
 		{"blind trials", `SELECT ''`, func(string) error { _, err := s.BlindTrials(ctx); return err }},
+		{"parcel", `SELECT id FROM parcels`, func(id string) error { _, err := s.Parcel(ctx, id); return err }},
+		{"piece of rough", `SELECT id FROM pieces`, func(id string) error { _, err := s.Piece(ctx, id); return err }},
+		{"candidates of piece", `SELECT DISTINCT piece_id FROM candidates`, func(id string) error { _, err := s.Candidates(ctx, id); return err }},
 		{"settings", `SELECT ''`, func(string) error { _, err := s.Settings(ctx); return err }},
 	} {
 		ids, err := s.texts(ctx, kept.query)

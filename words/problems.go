@@ -115,6 +115,10 @@ var problems = map[diagram.Code]sentence{
 	formats.LineNotRead: plain("This line was not understood. It is kept in the diagram's note."),
 	formats.NoTable:     plain("No line of this looks like a tier: a name, an angle, indexes, and where the cut stops."),
 
+	workshop.BadWeight: func(p diagram.Problem) string {
+		return fmt.Sprintf("%q is no weight. Type a number such as 12.4, and choose carats or grams.", p.Text)
+	},
+	workshop.NoParcel: plain("That parcel is not in the records. Choose another, or none."),
 	rough.NoDirection: plain("All three numbers are 0, or far too large for a direction. Give one that points somewhere."),
 	rough.FewPoints: func(p diagram.Problem) string {
 		return fmt.Sprintf("There are %.0f points; a hull takes from %.0f to %.0f.", p.Value, p.Low, p.High)

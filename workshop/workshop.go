@@ -53,6 +53,7 @@ type Workshop struct {
 	*Requests
 	*Copying
 	*Kit
+	*Rough
 }
 
 // Store is all that the workshop keeps. A method that returns without error has put its
@@ -70,6 +71,7 @@ type Store interface {
 	RequestStore
 	CopyingStore
 	KitStore
+	RoughStore
 }
 
 // Transactions runs what belongs together.
@@ -97,7 +99,7 @@ func NewDrawn(store Store, now func() time.Time, random io.Reader) *Workshop {
 		Library: library, Journal: journal, Preferences: preferences,
 		Stones: &Stones{store: store, library: library, journal: journal, preferences: preferences, kit: kit, origin: from},
 		Access: &Access{store, from}, Requests: &Requests{store, from}, Copying: &Copying{store, from},
-		Kit: kit,
+		Kit: kit, Rough: &Rough{store, preferences, from},
 	}
 }
 

@@ -89,7 +89,7 @@ func fitCommand() *cobra.Command {
 				}
 				shapes = append(shapes, fit.NewShape(stone))
 			}
-			fits, err := analysis.LargestOf(c.Context(), piece, shapes, fit.Search{Allowance: allowance}, func(float64, int, analysis.Fitted) {})
+			fits, err := analysis.LargestOf(c.Context(), piece, shapes, fit.Search{Allowance: allowance})
 			if errors.As(err, &fit.NoRoom{}) {
 				return fail("%s: an allowance of %v mm leaves nothing of the piece; give a smaller --allowance, or move the saw cuts", roughFile, allowance)
 			} else if err != nil {

@@ -120,6 +120,34 @@ func (b *Body) Planes() []solid.Plane {
 	return out
 }
 
+// Outlines returns the corners of the body's sides as they look: faces whose normals differ by less than
+// an angle in radians are one side, which is drawn in the plane of its largest.
+func (b *Body) Outlines(angle float64) [][]r3.Vec {
+	faces := slices.Clone(b.Faces)
+	slices.SortStableFunc(faces, func(x, y Face) int { return cmp.Compare(y.Area(), x.Area()) })
+	type group struct {
+		normal  r3.Vec
+		corners []r3.Vec
+	}
+	var groups []*group
+	for _, f := range faces {
+		i := slices.IndexFunc(groups, func(g *group) bool { return r3.Norm(r3.Sub(g.normal, f.Plane.Normal)) < angle })
+		if i < 0 {
+			i = len(groups)
+			groups = append(groups, &group{normal: f.Plane.Normal})
+		}
+		groups[i].corners = append(groups[i].corners, f.Corners...)
+	}
+	var out [][]r3.Vec
+	size := b.extent()
+	for _, g := range groups {
+		if corners := around(g.normal, g.corners, size); len(corners) >= 3 {
+			out = append(out, corners)
+		}
+	}
+	return out
+}
+
 // axesOf returns two directions that are square to n and to each other, right-handed with it.
 func axesOf(n r3.Vec) (u, v r3.Vec) {
 	u = r3.Vec{X: 1}
@@ -219,7 +247,7 @@ func polygonArea(n r3.Vec, corners []r3.Vec) float64 {
 }
 
 // Area returns the area of a face in mm².
-func (f *Face) Area() float64 { return polygonArea(f.Plane.Normal, f.Corners) }
+func (f Face) Area() float64 { return polygonArea(f.Plane.Normal, f.Corners) }
 
 // Surface returns the area of all faces in mm².
 func (b *Body) Surface() float64 {

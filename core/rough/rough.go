@@ -207,13 +207,22 @@ func Place(list string, no int, field string) diagram.Field {
 	return diagram.Field(fmt.Sprintf("%s.%d.%s", list, no, field))
 }
 
-// Work works the solid out. The error is a diagram.Problem whose Field is the place as Place writes it.
+// Work works the solid out, of a material of the table. The error is a diagram.Problem whose Field is the
+// place as Place writes it.
 func (r Rough) Work() (*Piece, error) {
+	facts, ok := material.Find(r.Material)
+	if !ok {
+		return nil, diagram.Problem{Code: UnknownMaterial, TierNo: -1, Field: "material", Text: r.Material}
+	}
+	return r.Of(facts)
+}
+
+// Of is Work for any material.
+func (r Rough) Of(facts material.Material) (*Piece, error) {
 	if problems := r.Validate(); len(problems) > 0 {
 		return nil, problems[0]
 	}
-	p := &Piece{Rough: r}
-	p.Facts, _ = material.Find(r.Material)
+	p := &Piece{Rough: r, Facts: facts}
 	ok := true
 	switch r.Solid.Kind {
 	case KindBox:

@@ -7,10 +7,10 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"cressa/core/diagram"
-	"cressa/core/material"
 )
 
-// Validate returns every mistake in the description, each with its place as Place writes it.
+// Validate returns every mistake in the description, each with its place as Place writes it. Whether
+// there is such a material is for whoever keeps the table.
 func (r *Rough) Validate() []diagram.Problem {
 	v := &validator{}
 	for _, t := range []struct {
@@ -19,9 +19,6 @@ func (r *Rough) Validate() []diagram.Problem {
 		most  int
 	}{{"name", r.Name, MaxText}, {"note", r.Note, MaxNote}} {
 		v.text(t.field, t.text, t.most)
-	}
-	if _, ok := material.Find(r.Material); !ok {
-		v.add(diagram.Problem{Code: UnknownMaterial, Field: "material", Text: r.Material})
 	}
 	v.within("carat", r.Carat, 0, MaxCarat)
 	v.solid(&r.Solid)

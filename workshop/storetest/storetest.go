@@ -34,6 +34,7 @@ func Run(t *testing.T, open func(*testing.T) workshop.Store) {
 		"the kit":                               kit,
 		"recipes":                               recipes,
 		"trials":                                trials,
+		"rough":                                 pieces,
 		"settings":                              settings,
 		"devices":                               devices,
 		"requests":                              requests,

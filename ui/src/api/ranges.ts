@@ -64,6 +64,9 @@ export const ranges = {
     girdle: { min: 0, max: 5 },
     step: { min: 0.01, max: 5 },
   },
+  FittingRequest: {
+    allowance: { min: 0, max: 100 },
+  },
   GearsRequest: {
     width: { min: 0.1, max: 500 },
   },
@@ -141,6 +144,14 @@ export const ranges = {
     refractiveIndex: { min: 1.01, max: 4 },
     width: { min: 0.1, max: 500 },
   },
+  Parcel: {
+    amount: { min: 0, max: 1000000000000, whole: true },
+    postage: { min: 0, max: 1000000000000, whole: true },
+  },
+  ParcelLine: {
+    amount: { min: 0, max: 1000000000000, whole: true },
+    postage: { min: 0, max: 1000000000000, whole: true },
+  },
   PickRequest: {
     x: { min: 0, max: 90 },
     y: { min: 0, max: 90 },
@@ -176,6 +187,16 @@ export const ranges = {
   },
   ReshapeRequest: {
     tier: { min: 0, max: 399, whole: true },
+  },
+  RoughAxis: {
+    toTable: { min: 0, max: 90 },
+  },
+  RoughFlaw: {
+    radius: { min: 0, max: 1000 },
+  },
+  RoughTrim: {
+    distance: { min: -1000, max: 1000 },
+    kerf: { min: 0, max: 1000 },
   },
   Rule: {
     height: { min: 0.1, max: 10 },

@@ -867,6 +867,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parcels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The parcels of rough */
+        get: operations["listParcels"];
+        put?: never;
+        /** Keep a parcel */
+        post: operations["addParcel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change what is said of a parcel */
+        put: operations["saveParcel"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{hash}": {
         parameters: {
             query?: never;
@@ -1041,6 +1076,129 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rough": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Pieces of rough, the last first */
+        get: operations["listRough"];
+        put?: never;
+        /** Keep a piece of rough */
+        post: operations["addRough"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rough/mesh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The points of a scanned piece */
+        post: operations["readRoughMesh"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rough/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The solid of a piece as it is described */
+        post: operations["workRough"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rough/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A piece of rough */
+        get: operations["getRough"];
+        /** Change a piece of rough */
+        put: operations["saveRough"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rough/{id}/candidates/{candidate}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Throw a candidate away */
+        delete: operations["dropCandidate"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rough/{id}/choice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Choose what a piece is to become */
+        put: operations["chooseCandidate"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rough/{id}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The largest stones in a piece, as they are found */
+        get: operations["fit"];
+        put?: never;
+        /** Look for the largest stones in a piece */
+        post: operations["startFit"];
+        /** Stop the search; what was found stays */
+        delete: operations["stopFit"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs": {
         parameters: {
             query?: never;
@@ -1189,6 +1347,23 @@ export interface paths {
         put?: never;
         /** A regular solid or a prism as a diagram */
         post: operations["solidByRule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solids/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The finished stone of a version, in design units */
+        get: operations["getSolid"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1888,6 +2063,30 @@ export interface components {
             mm: number;
             tier: string;
         };
+        Candidate: {
+            allowance: number;
+            bound: number;
+            carat: number;
+            chosen: boolean;
+            diagram: string;
+            height: number;
+            id: string;
+            length: number;
+            limitedBy: components["schemas"]["LimitedBy"][];
+            /** Format: date-time */
+            made: string;
+            name: string;
+            place: components["schemas"]["StonePlace"] | null;
+            revision: string;
+            rounds: number;
+            stale: boolean;
+            why: string;
+            width: number;
+            yield: number;
+        };
+        CandidateList: {
+            candidates: components["schemas"]["Candidate"][];
+        };
         Charge: {
             /** Format: date-time */
             at: string;
@@ -1913,6 +2112,10 @@ export interface components {
             uses: components["schemas"]["LapUse"][];
             /** @enum {string} */
             visiting: "written" | "round" | "pairs";
+        };
+        ChooseRequest: {
+            candidate: string;
+            why: string;
         };
         CleanWay: {
             text: string;
@@ -2221,6 +2424,20 @@ export interface components {
             from: number;
             name: string;
             to: number;
+        };
+        FittingLine: {
+            done: number;
+            /** @enum {string} */
+            ended: "complete" | "stopped" | "failed" | "";
+            failed: string;
+            kept: components["schemas"]["Candidate"] | null;
+            name: string;
+            total: number;
+            width: number;
+        };
+        FittingRequest: {
+            allowance: number;
+            diagrams: string[];
         };
         FoundAngle: {
             above: number;
@@ -2542,6 +2759,11 @@ export interface components {
             return: number;
             window: number;
         };
+        LimitedBy: {
+            /** @enum {string} */
+            kind: "face" | "trim" | "flaw";
+            name: string;
+        };
         LitDraft: {
             draft: components["schemas"]["Draft"];
             frostedGirdle: boolean;
@@ -2730,6 +2952,13 @@ export interface components {
             facet: number;
             loop: number[];
         };
+        MeshFile: {
+            data: string;
+        };
+        MeshPoints: {
+            hollow: boolean;
+            points: number[];
+        };
         MeshStep: {
             facet: number;
             gone: number[];
@@ -2779,6 +3008,44 @@ export interface components {
             code: string;
             name: string;
         };
+        Parcel: {
+            amount: number;
+            bought: string;
+            came: string;
+            currency: string;
+            id: string;
+            lot: string;
+            name: string;
+            note: string;
+            /** @enum {string} */
+            per: "parcel" | "piece" | "gram" | "kilogram";
+            postage: number;
+            promised: string;
+            source: string;
+            version: number;
+        };
+        ParcelLine: {
+            amount: number;
+            bought: string;
+            came: string;
+            carats: number;
+            currency: string;
+            id: string;
+            lot: string;
+            name: string;
+            note: string;
+            /** @enum {string} */
+            per: "parcel" | "piece" | "gram" | "kilogram";
+            pieces: number;
+            postage: number;
+            promised: string;
+            source: string;
+            total: number;
+            version: number;
+        };
+        ParcelList: {
+            parcels: components["schemas"]["ParcelLine"][];
+        };
         Pass: {
             compound: string;
             compoundItem: string;
@@ -2813,6 +3080,62 @@ export interface components {
         Picture: {
             above: number[][];
             side: number[][];
+        };
+        PieceLine: {
+            best: components["schemas"]["Candidate"] | null;
+            candidates: number;
+            carats: number;
+            /** @enum {string} */
+            fate: "whole" | "cut" | "kept" | "gone";
+            flaws: number;
+            id: string;
+            kept: components["schemas"]["Mesh"];
+            material: string;
+            name: string;
+            number: number;
+            parcel: string;
+            parcelName: string;
+            size: components["schemas"]["Point"];
+        };
+        PieceList: {
+            next: string;
+            pieces: components["schemas"]["PieceLine"][];
+            total: number;
+        };
+        PieceRequest: {
+            across: string;
+            along: string;
+            /** @enum {string} */
+            fate: "whole" | "cut" | "kept" | "gone";
+            parcel: string;
+            parent: string;
+            rough: components["schemas"]["Rough"];
+            /** @enum {string} */
+            unit: "ct" | "g";
+            version: number;
+            weighed: string;
+        };
+        PieceView: {
+            across: string;
+            along: string;
+            candidates: components["schemas"]["Candidate"][];
+            carats: number;
+            cost: number;
+            currency: string;
+            /** @enum {string} */
+            fate: "whole" | "cut" | "kept" | "gone";
+            id: string;
+            number: number;
+            offcuts: components["schemas"]["PieceLine"][];
+            parcel: string;
+            parcelName: string;
+            parent: string;
+            rough: components["schemas"]["Rough"];
+            /** @enum {string} */
+            unit: "ct" | "g";
+            version: number;
+            weighed: string;
+            worked: components["schemas"]["RoughWorked"];
         };
         Place: {
             code: string;
@@ -3007,6 +3330,63 @@ export interface components {
         Reshaped: {
             draft: components["schemas"]["Draft"];
         };
+        Rough: {
+            axis: components["schemas"]["RoughAxis"] | null;
+            colour: components["schemas"]["RoughColour"] | null;
+            flaws: components["schemas"]["RoughFlaw"][];
+            material: string;
+            name: string;
+            note: string;
+            solid: components["schemas"]["RoughSolid"];
+            trims: components["schemas"]["RoughTrim"][];
+        };
+        RoughAxis: {
+            direction: components["schemas"]["Point"];
+            /** @enum {string} */
+            kind: "optic" | "colour" | "sheen";
+            toTable: number | null;
+        };
+        RoughColour: {
+            across: number[];
+            along: number[];
+            zones: components["schemas"]["RoughZone"][];
+        };
+        RoughFlaw: {
+            at: components["schemas"]["Point"];
+            /** @enum {string} */
+            kind: "point" | "ball" | "disc";
+            name: string;
+            normal: components["schemas"]["Point"];
+            radius: number;
+            /** @enum {string} */
+            rule: "out" | "hidden" | "accept";
+        };
+        RoughSolid: {
+            /** @enum {string} */
+            kind: "box" | "pebble" | "hull";
+            points: number[];
+            size: components["schemas"]["Point"];
+        };
+        RoughTrim: {
+            distance: number;
+            kerf: number;
+            normal: components["schemas"]["Point"];
+        };
+        RoughWorked: {
+            care: string;
+            cuts: components["schemas"]["SawnLoss"][];
+            kept: components["schemas"]["Mesh"];
+            keptCarats: number;
+            off: number;
+            whole: components["schemas"]["Mesh"];
+            wholeCarats: number;
+        };
+        RoughZone: {
+            from: number;
+            normal: components["schemas"]["Point"];
+            rgb: number[];
+            to: number;
+        };
         RoundingCost: {
             gap: number;
             residual: number;
@@ -3087,6 +3467,11 @@ export interface components {
             judge: string;
             letter: string;
             note: string;
+        };
+        SawnLoss: {
+            kerfCarats: number;
+            offcutCarats: number;
+            section: number;
         };
         Scatter: {
             scatter: number;
@@ -3281,6 +3666,11 @@ export interface components {
             reckoned: number;
             summary: components["schemas"]["StoneLine"];
             works: components["schemas"]["WorkHead"][];
+        };
+        StonePlace: {
+            offset: number[];
+            rotation: number[];
+            scale: number;
         };
         StoneView: {
             complete: boolean;
@@ -5595,6 +5985,105 @@ export interface operations {
             };
         };
     };
+    listParcels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParcelList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addParcel: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Parcel"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Parcel"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveParcel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Parcel"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Parcel"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getPicture: {
         parameters: {
             query?: never;
@@ -6049,6 +6538,366 @@ export interface operations {
             };
         };
     };
+    listRough: {
+        parameters: {
+            query?: {
+                text?: string;
+                fate?: "whole" | "cut" | "kept" | "gone" | "";
+                parcel?: string;
+                after?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addRough: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PieceRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readRoughMesh: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeshFile"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeshPoints"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workRough: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PieceRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoughWorked"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getRough: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveRough: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PieceRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropCandidate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                candidate: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    chooseCandidate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChooseRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CandidateList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["FittingLine"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    startFit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FittingRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopFit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     planRun: {
         parameters: {
             query?: never;
@@ -6360,6 +7209,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlacedSolid"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getSolid: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mesh"];
                 };
             };
             /** @description a problem (RFC 9457) */

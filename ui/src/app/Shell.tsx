@@ -10,6 +10,7 @@ import type { ReactNode } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { DiskCares, DiskState } from '../parts/work/DiskState';
 import { kitWords } from '../words/kit';
+import { roughWords } from '../words/rough';
 import { w } from '../words/words';
 import { useKeyHelp, useKeys } from '../parts/keys';
 import { useScheme } from './scheme';
@@ -18,10 +19,11 @@ import { useScrollMemory } from './useScrollMemory';
 /** The rooms in the order of the work. */
 const rooms = [
   { to: '/', name: w.rooms.today, key: '1' },
-  { to: '/diagrams', name: w.rooms.diagrams, key: '2' },
-  { to: '/stones', name: w.rooms.stones, key: '3' },
-  { to: '/logbook', name: w.rooms.logbook, key: '4' },
-  { to: '/kit', name: kitWords.title, key: '5' },
+  { to: '/rough', name: roughWords.title, key: '2' },
+  { to: '/diagrams', name: w.rooms.diagrams, key: '3' },
+  { to: '/stones', name: w.rooms.stones, key: '4' },
+  { to: '/logbook', name: w.rooms.logbook, key: '5' },
+  { to: '/kit', name: kitWords.title, key: '6' },
 ];
 
 export function Shell() {

@@ -32,6 +32,8 @@ export function fetchBench(): void {
 /** The rooms, as the names of their folders say, and the address of each. */
 const rooms: RouteObject[] = [
   { path: '/', ...room(async () => (await import('../rooms/today/TodayRoom')).TodayRoom) },
+  { path: '/rough', ...room(async () => (await import('../rooms/rough/RoughRoom')).RoughRoom) },
+  { path: '/rough/:id', ...room(async () => (await import('../rooms/rough/PieceRoom')).PieceRoom) },
   {
     path: '/diagrams',
     ...room(async () => (await import('../rooms/diagrams/DiagramsRoom')).DiagramsRoom),

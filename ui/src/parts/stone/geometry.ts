@@ -130,7 +130,7 @@ function place(camera: Camera, p: Vec): string {
 }
 
 /** Newell's sum over the corners: right also where three of them lie in a line. */
-function normalOf(corners: readonly Vec[]): Vec {
+export function normalOf(corners: readonly Vec[]): Vec {
   const origin = corners[0]!;
   let sum: Vec = [0, 0, 0];
   for (let i = 1; i + 1 < corners.length; i++) {

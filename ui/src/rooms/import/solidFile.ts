@@ -1,5 +1,6 @@
 import type { Usual } from '../../api/client';
 import type { SolidFile } from '../../api/solving';
+import { base64 } from '../../parts/base64';
 
 /** Above this no solid of flat faces is. */
 export const largestSolid = 5 << 20;
@@ -17,14 +18,4 @@ export async function openSolid(file: File, usual: Usual): Promise<SolidFile> {
     gear: usual.gear,
     refractiveIndex: usual.refractiveIndex,
   };
-}
-
-function base64(file: File): Promise<string> {
-  return new Promise((done, failed) => {
-    const reader = new FileReader();
-    // "data:…;base64," stands before it.
-    reader.onload = () => done(String(reader.result).split(',')[1] ?? '');
-    reader.onerror = () => failed(reader.error ?? new Error('unreadable'));
-    reader.readAsDataURL(file);
-  });
 }

@@ -41,7 +41,7 @@ export function PlanRoom() {
             <Await query={proposal}>
               {(p) =>
                 again === null ? (
-                  <NewPlan key={d.id} diagram={d} settings={s} proposal={p} />
+                  <NewPlan key={d.id} diagram={d} settings={s} proposal={wished(p, params)} />
                 ) : (
                   <Await query={stone}>
                     {(of) => (
@@ -56,6 +56,16 @@ export function PlanRoom() {
       )}
     </Await>
   );
+}
+
+/** A proposal for the material and the width in mm that the address asks for, if it does. */
+function wished(p: Choices, params: URLSearchParams): Choices {
+  const width = Number(params.get('width'));
+  return {
+    ...p,
+    material: params.get('material') ?? p.material,
+    size: width > 0 ? { basis: 'width', mm: width, tier: '', typed: '' } : p.size,
+  };
 }
 
 function ChooseDiagram({ again }: { again: string | null }) {

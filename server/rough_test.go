@@ -1,0 +1,169 @@
+package server_test
+
+import (
+	"bufio"
+	"bytes"
+	"encoding/base64"
+	"encoding/json"
+	"net/http"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/core/rough"
+	"cressa/formats"
+	"cressa/server"
+	"cressa/workshop"
+)
+
+// aPiece is a block of peridot with a crack at one end.
+func aPiece() server.PieceRequest {
+	return server.PieceRequest{
+		Weighed: "2,4", Unit: "g", Fate: workshop.Whole,
+		Rough: server.Rough{
+			Name: "block", Material: "peridot", Solid: server.RoughSolid{Kind: rough.KindBox, Size: server.Point{X: 12, Y: 9, Z: 7}, Points: []float64{}},
+			Trims: []server.RoughTrim{},
+			Flaws: []server.RoughFlaw{{Name: "crack", Kind: rough.Disc, At: server.Point{X: 5}, Radius: 2, Normal: server.Point{X: 1}, Rule: rough.Out}},
+		},
+	}
+}
+
+func TestAPieceOfRoughIsKeptAndFound(t *testing.T) {
+	c := start(t)
+	var lot server.Parcel
+	c.put("POST", "/api/parcels", server.Parcel{Name: "Hill lot", Per: workshop.ByGram, Amount: 500, Postage: 300, Currency: "EUR"}, &lot)
+	ask := aPiece()
+	ask.Parcel = lot.ID
+	var piece server.PieceView
+	c.put("POST", "/api/rough", ask, &piece)
+	assert.InDelta(t, 12, piece.Carats, 1e-9)
+	assert.Equal(t, "2,4", piece.Weighed, "it stays as it was typed")
+	assert.InDelta(t, 1500, piece.Cost, 1e-6, "2.4 g at 5.00 a gram, and the postage")
+	assert.InDelta(t, 12*9*7*3.34/200, piece.Worked.WholeCarats, 0.1)
+
+	// A saw cut is worked out before it is kept.
+	cut := aPiece()
+	cut.Rough.Trims = []server.RoughTrim{{Normal: server.Point{X: 1}, Distance: 4, Kerf: 0.4}}
+	var worked server.RoughWorked
+	c.put("POST", "/api/rough/work", cut, &worked)
+	assert.InDelta(t, 9.8/12*worked.WholeCarats, worked.KeptCarats, 1e-9)
+	assert.InDelta(t, 0.4/12*worked.WholeCarats, worked.Cuts[0].KerfCarats, 1e-9)
+	c.get("/api/rough/"+piece.ID, &piece)
+	assert.Empty(t, piece.Rough.Trims)
+
+	// Whoever saves over what was changed meanwhile is told so; what cannot be is told by its place.
+	cut.Version, cut.Parcel = piece.Version, lot.ID
+	c.put("PUT", "/api/rough/"+piece.ID, cut, &piece)
+	body, err := json.Marshal(cut)
+	require.NoError(t, err)
+	c.problem("PUT", "/api/rough/"+piece.ID, string(body), http.StatusConflict)
+	cut.Version, cut.Rough.Flaws[0].Radius = piece.Version, 0
+	body, err = json.Marshal(cut)
+	require.NoError(t, err)
+	wrong := c.problem("PUT", "/api/rough/"+piece.ID, string(body), http.StatusUnprocessableEntity)
+	assert.Equal(t, "flaws.0.radius", wrong.Places[0].Field)
+	cut.Rough.Flaws[0].Radius, cut.Weighed = 1, "much"
+	body, err = json.Marshal(cut)
+	require.NoError(t, err)
+	assert.Contains(t, c.problem("PUT", "/api/rough/"+piece.ID, string(body), http.StatusUnprocessableEntity).Detail, "much")
+
+	// An offcut knows what it was sawn off.
+	off := aPiece()
+	off.Parent, off.Parcel, off.Fate = piece.ID, lot.ID, workshop.Kept
+	c.put("POST", "/api/rough", off, new(server.PieceView))
+	c.get("/api/rough/"+piece.ID, &piece)
+	require.Len(t, piece.Offcuts, 1)
+	var list server.PieceList
+	c.get("/api/rough?text=block+hill&limit=1", &list)
+	assert.Equal(t, 2, list.Total)
+	c.get("/api/rough?limit=1&after="+list.Next, &list)
+	assert.Equal(t, piece.ID, list.Pieces[0].ID)
+
+	// Its file is one that the command line reads.
+	_, _, data := c.send("GET", "/api/rough/"+piece.ID+"/file", "")
+	read, mistakes := formats.ReadRough(data)
+	require.Empty(t, mistakes)
+	assert.Equal(t, "crack", read.Flaws[0].Name)
+}
+
+func TestStonesAreFoundInAPieceAndOneIsChosen(t *testing.T) {
+	c := start(t)
+	var piece server.PieceView
+	c.put("POST", "/api/rough", aPiece(), &piece)
+	at := "/api/rough/" + piece.ID
+	first, other := c.diagramCalled("First Light"), c.diagramCalled("Three Sisters")
+	search := func(ids ...string) (kept []server.Candidate, last server.FittingLine) {
+		body, err := json.Marshal(server.FittingRequest{Diagrams: ids, Allowance: 0.3})
+		require.NoError(t, err)
+		status, _, data := c.send("POST", at+"/fit", string(body))
+		require.Equal(t, http.StatusNoContent, status, string(data))
+		_, _, data = c.send("GET", at+"/fit", "")
+		for lines := bufio.NewScanner(bytes.NewReader(data)); lines.Scan(); {
+			last = server.FittingLine{}
+			require.NoError(t, json.Unmarshal(lines.Bytes(), &last))
+			if last.Kept != nil {
+				kept = append(kept, *last.Kept)
+			}
+		}
+		return kept, last
+	}
+	kept, last := search(first.ID, other.ID)
+	require.Len(t, kept, 2)
+	assert.Equal(t, "complete", last.Ended)
+	c.get(at, &piece)
+	require.Len(t, piece.Candidates, 2)
+	heavy := piece.Candidates[0]
+	assert.GreaterOrEqual(t, heavy.Carat, piece.Candidates[1].Carat)
+	assert.InDelta(t, heavy.Carat/12, heavy.Yield, 1e-9)
+	require.NotNil(t, heavy.Place)
+
+	// The drawn stone lies in the block, clear of what is left all round.
+	var mesh server.Mesh
+	c.get("/api/solids/"+heavy.Revision, &mesh)
+	for i := 0; i < len(mesh.Vertices); i += 3 {
+		for k, half := range []float64{6, 4.5, 3.5} {
+			x := heavy.Place.Offset[k]
+			for j := range 3 {
+				x += heavy.Place.Scale * heavy.Place.Rotation[3*k+j] * mesh.Vertices[i+j]
+			}
+			assert.InDelta(t, 0, x, half-0.3+1e-6)
+		}
+	}
+
+	// A second search looks elsewhere and never gives less away; a change of the piece is told.
+	kept, _ = search(heavy.Diagram)
+	assert.Equal(t, 2, kept[0].Rounds)
+	assert.GreaterOrEqual(t, kept[0].Width, heavy.Width)
+	var chosen server.CandidateList
+	c.put("PUT", at+"/choice", server.ChooseRequest{Candidate: heavy.ID, Why: "shows the olive"}, &chosen)
+	assert.True(t, chosen.Candidates[0].Chosen)
+	c.problem("PUT", at+"/choice", `{"candidate": "none", "why": ""}`, http.StatusNotFound)
+	changed := piece.PieceRequest
+	changed.Rough.Note = "sawn tomorrow"
+	c.put("PUT", at, changed, &piece)
+	assert.True(t, piece.Candidates[0].Stale)
+	assert.Equal(t, "shows the olive", piece.Candidates[0].Why)
+
+	// Where the allowance takes all there is, the search says so.
+	body := `{"diagrams": ["` + first.ID + `"], "allowance": 9}`
+	status, _, _ := c.send("POST", at+"/fit", body)
+	require.Equal(t, http.StatusNoContent, status)
+	_, _, data := c.send("GET", at+"/fit", "")
+	assert.Contains(t, string(data), "9 mm leaves nothing")
+}
+
+func TestAScanBecomesAHull(t *testing.T) {
+	c := start(t)
+	read := func(obj string) (out server.MeshPoints) {
+		c.put("POST", "/api/rough/mesh", server.MeshFile{Data: base64.StdEncoding.EncodeToString([]byte(obj))}, &out)
+		return out
+	}
+	const corners = "v 0 0 0\nv 9 0 0\nv 0 9 0\nv 0 0 9\nv 1 1 1\n"
+	whole := read(corners + "f 1 3 2\nf 1 2 4\nf 1 4 3\nf 2 3 4\n")
+	assert.Len(t, whole.Points, 12, "a point inside is no corner")
+	assert.False(t, whole.Hollow)
+	assert.True(t, read(corners+"f 1 3 2\nf 1 2 4\nf 1 4 3\nf 2 3 5\nf 3 4 5\nf 4 2 5\n").Hollow)
+	flat := base64.StdEncoding.EncodeToString([]byte("v 0 0 0\nv 1 0 0\nv 0 1 0\nv 1 1 0\nf 1 2 4 3\n"))
+	assert.Contains(t, c.problem("POST", "/api/rough/mesh", `{"data": "`+flat+`"}`, http.StatusUnprocessableEntity).Detail, "one plane")
+}

@@ -1,0 +1,144 @@
+import {
+  infiniteQueryOptions,
+  keepPreviousData,
+  mutationOptions,
+  queryOptions,
+} from '@tanstack/react-query';
+import { answer, client, eachLine } from './client';
+import type { LongWork } from './longWork';
+import { making } from './making';
+import { refresh } from './refresh';
+import type { components } from './schema';
+import type { Versioned } from './versioned';
+
+/** Parcels and pieces of rough, and the stones that were found in them. */
+
+export type Parcel = components['schemas']['Parcel'];
+export type ParcelLine = components['schemas']['ParcelLine'];
+export type PieceLine = components['schemas']['PieceLine'];
+export type Piece = components['schemas']['PieceView'];
+export type PieceForm = components['schemas']['PieceRequest'];
+export type Rough = components['schemas']['Rough'];
+export type Flaw = components['schemas']['RoughFlaw'];
+export type Trim = components['schemas']['RoughTrim'];
+export type RoughWorked = components['schemas']['RoughWorked'];
+export type Candidate = components['schemas']['Candidate'];
+export type StonePlace = components['schemas']['StonePlace'];
+export type FittingLine = components['schemas']['FittingLine'];
+export type Fitting = components['schemas']['FittingRequest'];
+export type Fate = PieceForm['fate'];
+
+export interface PieceFilter {
+  text: string;
+  fate: Fate | '';
+}
+
+const rough = ['rough'] as const;
+const parcels = ['parcels'] as const;
+
+export const parcelsQuery = queryOptions({
+  queryKey: parcels,
+  queryFn: async () => (await answer(client.GET('/api/parcels'))).parcels,
+});
+
+export const piecesQuery = (filter: PieceFilter) =>
+  infiniteQueryOptions({
+    queryKey: [...rough, 'list', filter],
+    queryFn: ({ pageParam }) =>
+      answer(
+        client.GET('/api/rough', {
+          params: { query: { ...filter, fate: filter.fate || undefined, after: pageParam } },
+        }),
+      ),
+    initialPageParam: '',
+    getNextPageParam: (last) => last.next || undefined,
+    placeholderData: keepPreviousData,
+  });
+
+export const pieceQuery = (id: string) =>
+  queryOptions({
+    queryKey: [...rough, 'piece', id],
+    queryFn: () => answer(client.GET('/api/rough/{id}', { params: { path: { id } } })),
+  });
+
+/** The solid of a piece as it is described, kept or not. */
+export const workedQuery = (form: PieceForm) =>
+  queryOptions({
+    queryKey: [
+      ...rough,
+      'worked',
+      form.rough.material,
+      form.rough.solid,
+      form.rough.trims,
+      form.weighed,
+      form.unit,
+    ],
+    queryFn: () => answer(client.POST('/api/rough/work', { body: form })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+
+/** The finished stone of a version of a diagram, in design units. It never changes. */
+export const solidQuery = (revision: string) =>
+  queryOptions({
+    queryKey: ['solid', revision],
+    queryFn: () =>
+      answer(client.GET('/api/solids/{hash}', { params: { path: { hash: revision } } })),
+    staleTime: Infinity,
+  });
+
+const stale = refresh(rough, parcels);
+
+export const addParcel = mutationOptions({
+  mutationFn: (body: Parcel) =>
+    making(['parcel', body], (head) => client.POST('/api/parcels', { body, ...head })),
+  onSuccess: stale,
+});
+
+export const addPiece = mutationOptions({
+  mutationFn: (body: PieceForm) =>
+    making(['piece', body], (head) => client.POST('/api/rough', { body, ...head })),
+  onSuccess: stale,
+});
+
+/** A piece, written over the version that was read. */
+export const pieceRecord = (id: string): Versioned<PieceForm, Piece, Piece> => ({
+  write: (body, version) =>
+    answer(client.PUT('/api/rough/{id}', { params: { path: { id } }, body: { ...body, version } })),
+  read: () => answer(client.GET('/api/rough/{id}', { params: { path: { id } } })),
+  versionOf: (p) => p.version,
+});
+
+export const roughKey = rough;
+
+export const readMesh = mutationOptions({
+  mutationFn: (data: string) => answer(client.POST('/api/rough/mesh', { body: { data } })),
+});
+
+export const chooseCandidate = mutationOptions({
+  mutationFn: ({ id, candidate, why }: { id: string; candidate: string; why: string }) =>
+    answer(
+      client.PUT('/api/rough/{id}/choice', { params: { path: { id } }, body: { candidate, why } }),
+    ),
+  onSuccess: stale,
+});
+
+export const dropCandidate = mutationOptions({
+  mutationFn: ({ id, candidate }: { id: string; candidate: string }) =>
+    answer(
+      client.DELETE('/api/rough/{id}/candidates/{candidate}', {
+        params: { path: { id, candidate } },
+      }),
+    ),
+  onSuccess: stale,
+});
+
+/** The search for the largest stones in a piece. */
+export const fittingOf = (id: string): LongWork<Fitting, FittingLine> => {
+  const at = { params: { path: { id } } };
+  return {
+    start: (body) => answer(client.POST('/api/rough/{id}/fit', { ...at, body })),
+    follow: (each, signal) => eachLine(fetch(`/api/rough/${id}/fit`, { signal }), each),
+    stop: () => answer(client.DELETE('/api/rough/{id}/fit', at)),
+  };
+};

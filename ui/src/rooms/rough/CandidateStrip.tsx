@@ -1,0 +1,273 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
+import { ranges } from '../../api/ranges';
+import { reread } from '../../api/refresh';
+import {
+  chooseCandidate,
+  dropCandidate,
+  fittingOf,
+  roughKey,
+  solidQuery,
+  type Candidate,
+  type FittingLine,
+  type Piece,
+  type RoughWorked,
+} from '../../api/rough';
+import { NumberField } from '../../parts/fields/NumberField';
+import { Refusal } from '../../parts/forms/Refusal';
+import { useNotice } from '../../parts/notice';
+import { Care, Figures } from '../../parts/Page';
+import { ProgressLine } from '../../parts/ProgressLine';
+import type { Camera } from '../../parts/stone/geometry';
+import { useLongWork } from '../../parts/useLongWork';
+import { bothWeights, carats, mm, percent, sizes } from '../../words/numbers';
+import { roughWords } from '../../words/rough';
+import { PieceSmall } from './PieceDrawn';
+import { placed } from './space';
+
+const r = roughWords.fit;
+
+interface Props {
+  piece: Piece;
+  worked: RoughWorked;
+  /** From where all are looked at, so that they turn together. */
+  camera: Camera;
+  shown: Candidate | undefined;
+  onShow: (c: Candidate) => void;
+  /** The piece on screen is not the one that is searched. */
+  unsaved: boolean;
+}
+
+interface Search {
+  now: FittingLine;
+  kept: number;
+}
+
+const after = (before: Search | undefined, line: FittingLine): Search => ({
+  now: line,
+  kept: (before?.kept ?? 0) + (line.kept ? 1 : 0),
+});
+
+/** What was found in a piece, side by side, and the search for more. */
+export function CandidateStrip({ piece, worked, camera, shown, onShow, unsaved }: Props) {
+  const [allowance, setAllowance] = useState(piece.candidates[0]?.allowance ?? 0.3);
+  const { state: search, ...work } = useLongWork(fittingOf(piece.id), after);
+  const queries = useQueryClient();
+  const kept = search?.kept ?? 0;
+  useEffect(() => {
+    // What is kept on the way is shown on the way.
+    if (kept > 0) void reread(queries, roughKey);
+  }, [kept, queries]);
+  const list = piece.candidates;
+  return (
+    <Box
+      sx={{
+        p: 4,
+        display: 'grid',
+        gap: 4,
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 360px' },
+      }}
+    >
+      <Box component="section" aria-label={r.title} sx={{ minWidth: 0 }}>
+        <Box sx={{ display: 'flex', gap: 4, alignItems: 'center', flexWrap: 'wrap', mb: 2 }}>
+          <Typography variant="h2">{r.title}</Typography>
+          <NumberField
+            label={r.allowance}
+            unit="mm"
+            {...ranges.FittingRequest.allowance}
+            value={allowance}
+            onChange={setAllowance}
+            width={150}
+          />
+          {work.running ? (
+            <Button onClick={work.stop}>{r.stop}</Button>
+          ) : (
+            <Button
+              variant="contained"
+              disabled={unsaved}
+              onClick={() => work.start({ diagrams: [], allowance })}
+            >
+              {list.length > 0 ? r.again : r.find}
+            </Button>
+          )}
+          <Box sx={{ flexGrow: 1, minWidth: 200 }}>
+            {work.running && search && (
+              <ProgressLine
+                done={search.now.done}
+                total={search.now.total}
+                text={r.trying(search.now.name, search.now.width)}
+              />
+            )}
+            {work.ran && work.ended && (
+              <Typography role="status" color="text.secondary">
+                {search?.now.failed ||
+                  { complete: r.done(kept), stopped: r.stopped, failed: r.failed }[work.ended]}
+              </Typography>
+            )}
+          </Box>
+        </Box>
+        <Refusal error={work.error} />
+        {list.length === 0 && !work.running && (
+          <Typography color="text.secondary" sx={{ maxWidth: 620 }}>
+            {r.none}
+          </Typography>
+        )}
+        <Box sx={{ display: 'flex', gap: 2, overflowX: 'auto', pb: 2 }} role="list">
+          {list.map((c) => (
+            <Found
+              key={c.id}
+              candidate={c}
+              worked={worked}
+              camera={camera}
+              chosen={c.id === shown?.id}
+              onChoose={() => onShow(c)}
+            />
+          ))}
+        </Box>
+      </Box>
+      {shown && <Particulars key={shown.id} piece={piece} candidate={shown} />}
+    </Box>
+  );
+}
+
+interface FoundProps {
+  candidate: Candidate;
+  worked: RoughWorked;
+  camera: Camera;
+  chosen: boolean;
+  onChoose: () => void;
+}
+
+/** A candidate: the piece with its stone in it, and what that weighs. */
+function Found({ candidate: c, worked, camera, chosen, onChoose }: FoundProps) {
+  const { data } = useQuery({ ...solidQuery(c.revision), enabled: c.place !== null });
+  return (
+    <Box role="listitem" sx={{ flexShrink: 0 }}>
+      <Box
+        component="button"
+        type="button"
+        aria-pressed={chosen}
+        onClick={onChoose}
+        sx={{
+          width: 128,
+          p: 1,
+          border: 1,
+          borderColor: chosen ? 'primary.main' : 'divider',
+          background: (t) => (chosen ? t.tokens.copperWash : 'none'),
+          color: 'inherit',
+          font: 'inherit',
+          textAlign: 'left',
+          cursor: 'pointer',
+          borderRadius: '2px',
+        }}
+      >
+        <PieceSmall
+          kept={worked.kept}
+          stone={data && c.place ? placed(data, c.place) : undefined}
+          camera={camera}
+          height={92}
+        />
+        <Box
+          sx={{
+            fontWeight: 600,
+            whiteSpace: 'nowrap',
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+          }}
+        >
+          {c.name}
+        </Box>
+        <Typography variant="figures" component="div" sx={{ fontSize: '0.875rem' }}>
+          {c.place ? carats(c.carat) : '–'}
+        </Typography>
+        <Typography variant="body2" component="div" sx={{ minHeight: 20 }}>
+          {c.chosen ? r.chosen : c.place ? percent(c.yield) : roughWords.noRoom}
+        </Typography>
+      </Box>
+    </Box>
+  );
+}
+
+/** What a plan of a candidate begins with. */
+const planOf = (piece: Piece, c: Candidate): string =>
+  new URLSearchParams({
+    diagram: c.diagram,
+    material: piece.rough.material,
+    // To a hundredth, and never more than fits.
+    width: (Math.floor(100 * c.width) / 100).toFixed(2),
+  }).toString();
+
+/** Flaws and saw cuts by name, natural faces by their number. */
+function limits(c: Candidate): string {
+  const named = c.limitedBy.filter((l) => l.kind !== 'face').map((l) => l.name);
+  const faces = c.limitedBy.length - named.length;
+  return [...named, ...(faces > 0 ? [r.faces(faces)] : [])].join(', ');
+}
+
+/** The candidate that is looked at: its figures, and what is done with it. */
+function Particulars({ piece, candidate: c }: { piece: Piece; candidate: Candidate }) {
+  const [why, setWhy] = useState(c.why);
+  const choice = useMutation(chooseCandidate);
+  const drop = useMutation(dropCandidate);
+  const say = useNotice();
+  const takeBack = c.chosen && why === c.why;
+  return (
+    <Box component="section" aria-label={c.name}>
+      <Typography variant="h2" gutterBottom>
+        {c.name}
+      </Typography>
+      {c.stale && <Care>{r.stale}</Care>}
+      {c.place ? (
+        <Figures
+          rows={[
+            [r.size, sizes(c.length, c.width)],
+            [r.height, mm(c.height)],
+            [r.weight, bothWeights(c.carat)],
+            [r.yield, percent(c.yield)],
+            [r.limits, limits(c)],
+            [r.bound, mm(c.bound)],
+          ]}
+        />
+      ) : (
+        <Typography>{roughWords.noRoom}</Typography>
+      )}
+      {c.place && (
+        <TextField
+          label={r.why}
+          value={why}
+          onChange={(e) => setWhy(e.target.value)}
+          multiline
+          fullWidth
+          sx={{ my: 3 }}
+        />
+      )}
+      <Refusal error={choice.error ?? drop.error} />
+      <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
+        {c.place && (
+          <Button
+            variant={takeBack ? 'text' : 'contained'}
+            onClick={() =>
+              choice.mutate(
+                { id: piece.id, candidate: takeBack ? '' : c.id, why },
+                { onSuccess: () => say({ text: takeBack ? r.unchosen : r.chosenIs(c.name) }) },
+              )
+            }
+          >
+            {takeBack ? r.unchoose : r.choose}
+          </Button>
+        )}
+        {c.place && (
+          <Button component={Link} to={`/stones/new?${planOf(piece, c)}`}>
+            {r.plan}
+          </Button>
+        )}
+        <Button onClick={() => drop.mutate({ id: piece.id, candidate: c.id })}>{r.drop}</Button>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,162 @@
+import { useTheme } from '@mui/material/styles';
+import { useMemo } from 'react';
+import type { Mesh } from '../../api/client';
+import {
+  cross,
+  dot,
+  facesAfter,
+  project,
+  visibleFaces,
+  type Camera,
+  type Vec,
+} from '../../parts/stone/geometry';
+import { edgesOf, extentOf, type Edge } from './space';
+
+/** From how many degrees on an edge of a piece is sharp: what bends less is round. */
+const sharp = 14;
+
+/** Up to how many edges those that are not sharp are hinted at. */
+const hinted = 600;
+
+export const pointsOf = (camera: Camera, points: readonly Vec[]): string =>
+  points
+    .map((p) => project(camera, p))
+    .map(([x, y]) => `${x.toFixed(4)},${y.toFixed(4)}`)
+    .join(' ');
+
+interface Props {
+  /** What is left of the piece, and what it was before the saw where that is more. */
+  kept: Mesh;
+  whole?: Mesh;
+  /** A stone in its place. */
+  stone?: Mesh;
+  camera: Camera;
+  /** How many mm a pixel is, so that lines keep their width. */
+  pixel: number;
+}
+
+/** A piece of rough that one can look into, with a stone in it. A convex solid needs no sorting. */
+export function PieceDrawn({ kept, whole, stone, camera, pixel }: Props) {
+  const { tokens } = useTheme();
+  const behind = useMemo<Camera>(
+    () => ({ right: camera.right.map((c) => -c) as unknown as Vec, up: camera.up }),
+    [camera],
+  );
+  const faces = useMemo(() => facesAfter(kept, 0), [kept]);
+  const front = useMemo(() => visibleFaces(kept, faces, camera), [kept, faces, camera]);
+  const back = useMemo(() => visibleFaces(kept, faces, behind), [kept, faces, behind]);
+  const ghost = useMemo(
+    () => (whole ? visibleFaces(whole, facesAfter(whole, 0), camera) : []),
+    [whole, camera],
+  );
+  const cut = useMemo(
+    () => (stone ? visibleFaces(stone, facesAfter(stone, 0), camera) : []),
+    [stone, camera],
+  );
+  const edges = useMemo(() => edgesOf(kept, sharp), [kept]);
+  const eye = cross(camera.right, camera.up);
+  return (
+    <g strokeLinejoin="round" strokeLinecap="round">
+      {ghost.map((f) => (
+        <polygon
+          key={`w${f.facet}`}
+          points={f.points}
+          fill="none"
+          stroke={tokens.hairline}
+          strokeWidth={pixel}
+          strokeDasharray={`${3 * pixel} ${4 * pixel}`}
+        />
+      ))}
+      {/* The far side, seen from behind, is mirrored back. */}
+      <g transform="scale(-1 1)">
+        {back.map((f) => (
+          <polygon key={`b${f.facet}`} points={f.points} fill={tokens.rough} fillOpacity={0.55} />
+        ))}
+      </g>
+      <Edges edges={edges} camera={camera} seen={(e) => !facesEye(e, eye)} width={pixel} far />
+      {cut.map((f) => (
+        <polygon
+          key={`s${f.facet}`}
+          points={f.points}
+          fill={tokens.copperWash}
+          stroke={tokens.copper}
+          strokeWidth={0.8 * pixel}
+        />
+      ))}
+      {front.map((f) => (
+        <polygon
+          key={`f${f.facet}`}
+          points={f.points}
+          fill={tokens.facetLight}
+          fillOpacity={0.05 + 0.4 * f.facing ** 3}
+        />
+      ))}
+      <Edges edges={edges} camera={camera} seen={(e) => facesEye(e, eye)} width={1.2 * pixel} />
+    </g>
+  );
+}
+
+/** Whether an edge lies on the side that is seen, its outline included. */
+const facesEye = (e: Edge, eye: Vec): boolean =>
+  dot(e.normals[0], eye) > 0 || dot(e.normals[1], eye) > 0;
+
+/** Edges as lines: those that are sharp, and those that are the outline from here. */
+function Edges(props: {
+  edges: readonly Edge[];
+  camera: Camera;
+  seen: (e: Edge) => boolean;
+  width: number;
+  far?: boolean;
+}) {
+  const { edges, camera, seen, width, far = false } = props;
+  const { tokens } = useTheme();
+  const eye = cross(camera.right, camera.up);
+  const there = edges.filter(seen);
+  const strong = (e: Edge) =>
+    e.sharp || dot(e.normals[0], eye) > 0 !== dot(e.normals[1], eye) > 0;
+  const line = (list: readonly Edge[]) =>
+    list.map((e) => `M${pointsOf(camera, [e.from])}L${pointsOf(camera, [e.to])}`).join('');
+  return (
+    <>
+      {!far && edges.length < hinted && (
+        <path
+          d={line(there.filter((e) => !strong(e)))}
+          fill="none"
+          stroke={tokens.hairline}
+          strokeWidth={0.7 * width}
+        />
+      )}
+      <path
+        d={line(there.filter(strong))}
+        fill="none"
+        stroke={far ? tokens.hairline : tokens.ink}
+        strokeWidth={width}
+      />
+    </>
+  );
+}
+
+/** A piece drawn small, with a stone in it where there is one. */
+export function PieceSmall({
+  kept,
+  stone,
+  camera,
+  height,
+}: Pick<Props, 'kept' | 'stone' | 'camera'> & { height: number }) {
+  const { middle, reach } = extentOf(kept);
+  const half = 1.05 * reach;
+  const [x, y] = project(camera, middle);
+  return (
+    <svg
+      viewBox={`${-half} ${-half} ${2 * half} ${2 * half}`}
+      width="100%"
+      height={height}
+      aria-hidden
+      style={{ display: 'block' }}
+    >
+      <g transform={`translate(${-x} ${-y})`}>
+        <PieceDrawn kept={kept} stone={stone} camera={camera} pixel={(2 * half) / height} />
+      </g>
+    </svg>
+  );
+}

@@ -1,0 +1,350 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import type { ReactNode } from 'react';
+import type { Point } from '../../api/client';
+import { ranges } from '../../api/ranges';
+import type { Flaw, Piece, PieceForm, Rough, RoughWorked, Trim } from '../../api/rough';
+import { ChoiceList } from '../../parts/ChoiceList';
+import { MaterialField } from '../../parts/fields/MaterialField';
+import { NumberField } from '../../parts/fields/NumberField';
+import { PickField } from '../../parts/fields/PickField';
+import { Care, Figures } from '../../parts/Page';
+import { Row } from '../../parts/Row';
+import type { Camera } from '../../parts/stone/geometry';
+import { carats, sizes } from '../../words/numbers';
+import { roughWords as r } from '../../words/rough';
+import { w } from '../../words/words';
+import { money } from './money';
+import type { Chosen } from './PieceInRound';
+import { extentOf, eyeOf, pointOf, unitOf } from './space';
+import { Weight } from './Weight';
+
+interface Props {
+  piece: Piece;
+  draft: PieceForm;
+  worked: RoughWorked;
+  chosen: Chosen | undefined;
+  camera: Camera;
+  onChoose: (chosen: Chosen | undefined) => void;
+  set: (change: Partial<PieceForm>) => void;
+  setRough: (change: Partial<Rough>) => void;
+  setFlaw: (no: number, change: Partial<Flaw>) => void;
+  setTrim: (no: number, change: Partial<Trim>) => void;
+  placing: boolean;
+  onPlacing: (placing: boolean) => void;
+}
+
+/** What is in a piece and on it: flaws, saw cuts, its weight, and what else is known. */
+export function PieceParts(props: Props) {
+  const { draft, worked, chosen, camera, onChoose, setRough, setFlaw, setTrim } = props;
+  const { flaws, trims } = draft.rough;
+  const chosenOf = (what: Chosen['what']) => (chosen?.what === what ? chosen.no : -1);
+  const addTrim = () => {
+    const { middle, reach } = extentOf(worked.kept);
+    const normal = pointOf(camera.right);
+    const distance =
+      middle[0] * normal.x + middle[1] * normal.y + middle[2] * normal.z + 0.55 * reach;
+    setRough({ trims: [...trims, { normal, distance, kerf: 0.4 }] });
+    onChoose({ what: 'trim', no: trims.length });
+  };
+  const drop = <T,>(list: readonly T[], no: number): T[] => list.filter((_, i) => i !== no);
+  return (
+    <Box
+      sx={{
+        borderLeft: { md: 1 },
+        borderColor: { md: 'divider' },
+        p: 4,
+        overflow: 'auto',
+        height: { md: 'calc(100vh - 384px)' },
+        minHeight: { md: 360 },
+      }}
+    >
+      <Part
+        head={r.parts.flaws}
+        add={props.placing ? w.common.cancel : r.flaw.add}
+        onAdd={() => props.onPlacing(!props.placing)}
+      >
+        {flaws.length === 0 && <Typography color="text.secondary">{r.flaw.none}</Typography>}
+        <ChoiceList
+          label={r.parts.flaws}
+          list={flaws}
+          keyOf={(_, i) => i}
+          isChosen={(_, i) => chosenOf('flaw') === i}
+          onChoose={(_, i) =>
+            onChoose(chosenOf('flaw') === i ? undefined : { what: 'flaw', no: i })
+          }
+        >
+          {(f, i) => (
+            <>
+              <span>{f.name || r.flaw.unnamed(i + 1)}</span>
+              <Typography component="span" variant="body2" color="text.secondary">
+                {r.flaw.ruleShort[f.rule]}
+              </Typography>
+            </>
+          )}
+        </ChoiceList>
+        {flaws[chosenOf('flaw')] && (
+          <FlawFields
+            key={chosenOf('flaw')}
+            flaw={flaws[chosenOf('flaw')]!}
+            camera={camera}
+            onChange={(change) => setFlaw(chosenOf('flaw'), change)}
+            onRemove={() => {
+              setRough({ flaws: drop(flaws, chosenOf('flaw')) });
+              onChoose(undefined);
+            }}
+          />
+        )}
+      </Part>
+      <Part head={r.parts.trims} add={r.trim.add} onAdd={addTrim}>
+        {trims.length === 0 && <Typography color="text.secondary">{r.trim.none}</Typography>}
+        <ChoiceList
+          label={r.parts.trims}
+          list={trims}
+          keyOf={(_, i) => i}
+          isChosen={(_, i) => chosenOf('trim') === i}
+          onChoose={(_, i) =>
+            onChoose(chosenOf('trim') === i ? undefined : { what: 'trim', no: i })
+          }
+        >
+          {(_, i) => (
+            <>
+              <span>{r.trim.name(i + 1)}</span>
+              {worked.cuts[i] && (
+                <Typography component="span" variant="body2" color="text.secondary">
+                  {r.trim.costs(
+                    carats(worked.cuts[i].kerfCarats),
+                    carats(worked.cuts[i].offcutCarats),
+                  )}
+                </Typography>
+              )}
+            </>
+          )}
+        </ChoiceList>
+        {trims[chosenOf('trim')] && (
+          <TrimFields
+            key={chosenOf('trim')}
+            trim={trims[chosenOf('trim')]!}
+            camera={camera}
+            onChange={(change) => setTrim(chosenOf('trim'), change)}
+            onRemove={() => {
+              setRough({ trims: drop(trims, chosenOf('trim')) });
+              onChoose(undefined);
+            }}
+          />
+        )}
+      </Part>
+      <Part head={r.parts.weights}>
+        <Figures rows={weights(props)} />
+        {worked.care && <Care>{worked.care}</Care>}
+      </Part>
+      <Part head={r.aside.about}>
+        <About {...props} />
+      </Part>
+    </Box>
+  );
+}
+
+function weights({ piece, draft, worked }: Props): [string, string][] {
+  const [x, y, z] = [0, 1, 2].map((k) => {
+    const all = worked.kept.vertices.filter((_, i) => i % 3 === k);
+    return Math.max(...all) - Math.min(...all);
+  });
+  return [
+    ...(draft.weighed ? [[r.weighed, `${draft.weighed} ${draft.unit}`] as [string, string]] : []),
+    [r.bySolid, carats(worked.wholeCarats)],
+    ...(draft.rough.trims.length > 0
+      ? [[r.afterSaw, carats(worked.keptCarats)] as [string, string]]
+      : []),
+    [r.sizes, sizes(x!, y!, z!)],
+    ...(piece.cost > 0 ? [[r.cost, money(piece.cost, piece.currency)] as [string, string]] : []),
+  ];
+}
+
+function Part(props: { head: string; add?: string; onAdd?: () => void; children: ReactNode }) {
+  return (
+    <Box component="section" aria-label={props.head} sx={{ mb: 5 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', mb: 1 }}>
+        <Typography variant="h2">{props.head}</Typography>
+        {props.add && (
+          <Button size="small" onClick={props.onAdd}>
+            {props.add}
+          </Button>
+        )}
+      </Box>
+      {props.children}
+    </Box>
+  );
+}
+
+interface FieldsProps<T> {
+  camera: Camera;
+  onChange: (change: Partial<T>) => void;
+  onRemove: () => void;
+}
+
+function FlawFields({ flaw, camera, onChange, onRemove }: FieldsProps<Flaw> & { flaw: Flaw }) {
+  return (
+    <Box sx={{ display: 'grid', gap: 3, py: 3 }}>
+      <TextField
+        label={r.flaw.name}
+        value={flaw.name}
+        onChange={(e) => onChange({ name: e.target.value })}
+      />
+      <Row>
+        <PickField
+          label={r.flaw.rule}
+          value={flaw.rule}
+          options={r.flaw.rules}
+          onChange={(rule) => onChange({ rule: rule as Flaw['rule'] })}
+          width={200}
+        />
+        <PickField
+          label={r.flaw.kind}
+          value={flaw.kind}
+          options={r.flaw.kinds}
+          onChange={(kind) => onChange({ kind: kind as Flaw['kind'], radius: flaw.radius || 0.5 })}
+          width={112}
+        />
+      </Row>
+      {flaw.kind !== 'point' && (
+        <NumberField
+          label={r.flaw.radius}
+          unit="mm"
+          min={0.01}
+          max={ranges.RoughFlaw.radius.max}
+          value={flaw.radius}
+          onChange={(radius) => onChange({ radius })}
+        />
+      )}
+      <Place label={r.flaw.at} at={flaw.at} onChange={(at) => onChange({ at })} />
+      {flaw.kind === 'disc' && (
+        <Button size="small" onClick={() => onChange({ normal: pointOf(eyeOf(camera)) })}>
+          {r.flaw.facing}
+        </Button>
+      )}
+      <Button size="small" onClick={onRemove}>
+        {r.flaw.remove}
+      </Button>
+    </Box>
+  );
+}
+
+function TrimFields({ trim, camera, onChange, onRemove }: FieldsProps<Trim> & { trim: Trim }) {
+  const n = unitOf([trim.normal.x, trim.normal.y, trim.normal.z]);
+  return (
+    <Box sx={{ display: 'grid', gap: 3, py: 3 }}>
+      <Row>
+        <NumberField
+          label={r.trim.distance}
+          unit="mm"
+          {...ranges.RoughTrim.distance}
+          value={Math.round(1000 * trim.distance) / 1000}
+          onChange={(distance) => onChange({ distance })}
+          width={150}
+        />
+        <NumberField
+          label={r.trim.kerf}
+          unit="mm"
+          {...ranges.RoughTrim.kerf}
+          value={trim.kerf}
+          onChange={(kerf) => onChange({ kerf })}
+          width={150}
+        />
+      </Row>
+      <Place label={r.trim.normal} at={trim.normal} onChange={(normal) => onChange({ normal })} />
+      <Row>
+        <Button size="small" onClick={() => onChange({ normal: pointOf(camera.right) })}>
+          {r.trim.facing}
+        </Button>
+        <Button
+          size="small"
+          onClick={() =>
+            onChange({ normal: pointOf([-n[0], -n[1], -n[2]]), distance: -trim.distance })
+          }
+        >
+          {r.trim.flip}
+        </Button>
+        <Button size="small" onClick={onRemove}>
+          {r.trim.remove}
+        </Button>
+      </Row>
+    </Box>
+  );
+}
+
+/** Three figures: a place in mm, or a direction. */
+function Place({
+  label,
+  at,
+  onChange,
+}: {
+  label: string;
+  at: Point;
+  onChange: (at: Point) => void;
+}) {
+  return (
+    <Box role="group" aria-label={label}>
+      <Typography variant="body2" color="text.secondary" gutterBottom>
+        {label}
+      </Typography>
+      <Row>
+        {(['x', 'y', 'z'] as const).map((axis) => (
+          <NumberField
+            key={axis}
+            label={axis}
+            {...ranges.RoughTrim.distance}
+            value={Math.round(1000 * at[axis]) / 1000}
+            onChange={(v) => onChange({ ...at, [axis]: v })}
+            width={94}
+          />
+        ))}
+      </Row>
+    </Box>
+  );
+}
+
+/** What else is known of a piece. */
+function About({ draft, set, setRough }: Props) {
+  return (
+    <Box sx={{ display: 'grid', gap: 3, pt: 1 }}>
+      <TextField
+        label={r.adding.name}
+        value={draft.rough.name}
+        onChange={(e) => setRough({ name: e.target.value })}
+      />
+      <MaterialField
+        label={w.stones.material}
+        value={draft.rough.material}
+        onChange={(material) => setRough({ material })}
+        width={320}
+      />
+      <Weight draft={draft} set={set} />
+      <PickField
+        label={r.fate}
+        value={draft.fate}
+        options={r.fates}
+        onChange={(fate) => set({ fate: fate as PieceForm['fate'] })}
+      />
+      <TextField
+        label={r.aside.along}
+        value={draft.along}
+        onChange={(e) => set({ along: e.target.value })}
+      />
+      <TextField
+        label={r.aside.across}
+        value={draft.across}
+        onChange={(e) => set({ across: e.target.value })}
+      />
+      <TextField
+        label={r.aside.note}
+        value={draft.rough.note}
+        multiline
+        minRows={2}
+        onChange={(e) => setRough({ note: e.target.value })}
+      />
+    </Box>
+  );
+}
