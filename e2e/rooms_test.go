@@ -46,7 +46,21 @@ func checkAxe(t *testing.T, u *user) []finding {
 
 // rooms are the views that are checked, and how to come to each.
 var rooms = map[string]func(*user){
-	"today":    func(u *user) { u.see("Resume at the wheel") },
+	"today": func(u *user) { u.see("Resume at the wheel") },
+	"rough": func(u *user) { u.click("Rough"); u.mentions("Mixed tin") },
+	"piece of rough": func(u *user) {
+		u.click("Rough")
+		u.click("Piece 1 · the olive block")
+		u.click("veilmust come out")
+		u.click("Add a saw cut")
+		u.mentions("fall off")
+	},
+	"new piece": func(u *user) {
+		u.click("Rough")
+		u.click("Put a piece in")
+		u.choose("Material", "Peridot")
+		u.mentions("By its solid")
+	},
 	"diagrams": func(u *user) { u.click("Diagrams"); u.mentions("Spiral Arm") },
 	"diagram":  func(u *user) { u.click("Diagrams"); u.click("Spiral Arm"); u.mentions("no mirror line") },
 	"editor": func(u *user) {

@@ -140,7 +140,6 @@ function PieceTile({ piece: p }: { piece: PieceLine }) {
     <Box
       component={Link}
       to={`/rough/${p.id}`}
-      aria-label={`${r.named(p.number, p.name)}, ${p.material}`}
       sx={{
         width: 232,
         p: 2,
