@@ -5,6 +5,8 @@ import (
 	"context"
 	"slices"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"cressa/core/cutting"
 	"cressa/core/fit"
 	"cressa/core/rough"
@@ -61,6 +63,9 @@ type Fits interface {
 
 // FitSearch looks for the largest stones of diagrams in a piece of rough, and keeps each as it is found.
 type FitSearch struct {
+	// Costs asks for what each flaw costs, too.
+	Costs bool
+
 	piece     workshop.Piece
 	worked    *rough.Piece
 	allowance float64
@@ -113,16 +118,28 @@ func PrepareFit(ctx context.Context, shop Fits, pieceID string, diagrams []strin
 	}
 }
 
-// parts is how many parts of the progress a diagram has.
+// parts is how many parts of the progress a search for one stone has.
 const parts = 100
 
 // Total is how many parts the search has.
-func (s *FitSearch) Total() int { return parts * len(s.lines) }
+func (s *FitSearch) Total() int { return parts * len(s.lines) * (1 + len(s.costly())) }
+
+// costly are the flaws that may cost something, where that is asked for.
+func (s *FitSearch) costly() []int {
+	var out []int
+	for i, f := range s.piece.Rough.Flaws {
+		if s.Costs && f.Rule != rough.Accept {
+			out = append(out, i)
+		}
+	}
+	return out
+}
 
 // Run searches, and tells of its progress from one goroutine at a time. Where the context ends it, the
 // error is the context's, and all that was told as kept stays.
 func (s *FitSearch) Run(ctx context.Context, tell func(FitProgress)) error {
-	for i, line := range s.lines {
+	begun := 0
+	for _, line := range s.lines {
 		revision, err := s.shop.Revision(ctx, line.Revision)
 		if err != nil {
 			return err
@@ -138,27 +155,96 @@ func (s *FitSearch) Run(ctx context.Context, tell func(FitProgress)) error {
 			round = before.Rounds
 		}
 		now := FitProgress{Total: s.Total(), Name: line.Name}
-		found, err := fit.Largest(ctx, s.worked, shape, fit.Search{Allowance: s.allowance, Round: round}, func(done float64, best fit.Fit) {
-			now.Done, now.Width = parts*i+int(parts*done), best.Width()
-			tell(now)
-		})
+		search := func(piece *rough.Piece) (Fitted, error) {
+			found, err := fit.Largest(ctx, piece, shape, fit.Search{Allowance: s.allowance, Round: round}, func(done float64, best fit.Fit) {
+				now.Done, now.Width = begun+int(parts*done), best.Width()
+				tell(now)
+			})
+			if err = cmp.Or(err, ctx.Err()); err != nil {
+				return Fitted{}, err
+			}
+			begun += parts
+			return InMM(piece, found), nil
+		}
+		found, err := search(s.worked)
 		if err != nil {
 			return err
 		}
-		if ctx.Err() != nil {
-			return ctx.Err()
-		}
-		kept, err := s.shop.PutCandidate(ctx, workshop.Candidate{
+		c := workshop.Candidate{
 			Piece: s.piece.ID, Diagram: line.ID, Revision: line.Revision, Name: line.Name, Allowance: s.allowance,
-			Found: Found(InMM(s.worked, found)), Version: s.piece.Version, Rounds: 1,
-		})
+			Found: Found(found), Version: s.piece.Version, Rounds: 1,
+		}
+		for _, no := range s.costly() {
+			with, err := search(s.without(no))
+			if err != nil {
+				return err
+			}
+			// What fits beside the flaw fits where it may stay.
+			width, carat := max(with.Width, found.Width), max(with.Carat, found.Carat)
+			c.Costs = append(c.Costs, workshop.FlawCost{Flaw: no, Width: width, Carat: carat})
+		}
+		kept, err := s.shop.PutCandidate(ctx, c)
 		if err != nil {
 			return err
 		}
-		now.Done, now.Width, now.Kept = parts*(i+1), kept.Found.Width, &kept
+		now.Done, now.Width, now.Kept = begun, kept.Found.Width, &kept
 		tell(now)
 	}
 	return nil
+}
+
+// without is the piece where one flaw may stay.
+func (s *FitSearch) without(flaw int) *rough.Piece {
+	out := *s.worked
+	out.Flaws = slices.Clone(out.Flaws)
+	out.Flaws[flaw].Rule = rough.Accept
+	return &out
+}
+
+// Estimate is what a piece may become in an outline, by two ways.
+type Estimate struct {
+	// Name is the diagram that stands for the outline: the middle one of the library by its height.
+	Name string
+	// Rule is by the piece's length, width and depth alone, less the allowance on every side.
+	RuleWidth, RuleCarat float64
+	By                   rough.Bounding
+	// Fit is by the solid itself, in any position.
+	Fit Fitted
+}
+
+// EstimateOf guesses what a piece may become in an outline. It returns workshop.ErrNotFound where the
+// library has no diagram of that outline, and fit.NoRoom.
+func EstimateOf(ctx context.Context, shop Fits, piece *rough.Piece, outline string, allowance float64) (Estimate, error) {
+	const most = 200
+	page, err := shop.Diagrams(ctx, workshop.DiagramFilter{Kept: true, Outline: outline}, workshop.Cursor{}, most)
+	if err != nil {
+		return Estimate{}, err
+	}
+	if len(page.Lines) == 0 {
+		return Estimate{}, workshop.ErrNotFound
+	}
+	slices.SortStableFunc(page.Lines, func(a, b workshop.DiagramLine) int { return cmp.Compare(a.Facts.HeightWidth, b.Facts.HeightWidth) })
+	middle := page.Lines[len(page.Lines)/2]
+	revision, err := shop.Revision(ctx, middle.Revision)
+	if err != nil {
+		return Estimate{}, err
+	}
+	stone, err := cutting.Cut(revision.Diagram)
+	if err != nil {
+		return Estimate{}, err
+	}
+	box := piece.Body.Bounds()
+	size := r3.Sub(r3.Sub(box.Max, box.Min), r3.Vec{X: 2 * allowance, Y: 2 * allowance, Z: 2 * allowance})
+	m := stone.Measures()
+	out := Estimate{Name: middle.Name}
+	out.RuleWidth, out.By = rough.RuleOfThumb(size, m.LengthWidth, m.HeightWidth)
+	out.RuleCarat = cutting.Carats(m.VolumeFactor, out.RuleWidth, piece.Facts.SG)
+	found, err := fit.Largest(ctx, piece, fit.NewShape(stone), fit.Search{Allowance: allowance}, nil)
+	if err = cmp.Or(err, ctx.Err()); err != nil {
+		return out, err
+	}
+	out.Fit = InMM(piece, found)
+	return out, nil
 }
 
 // Found puts a fit into the form in which it is kept.

@@ -14,7 +14,9 @@ import (
 	"cressa/analysis"
 	"cressa/core/cutting"
 	"cressa/core/fit"
+	"cressa/core/rough"
 	"cressa/formats"
+	"cressa/words"
 	"cressa/workshop"
 )
 
@@ -34,6 +36,8 @@ type PiecesRequest struct {
 type FittingRequest struct {
 	Diagrams  []string `json:"diagrams" validate:"max=2000,dive,max=40"`
 	Allowance float64  `json:"allowance" validate:"min=0,max=100"`
+	// Costs asks for what each flaw costs, too.
+	Costs bool `json:"costs"`
 }
 
 // FittingLine is how far a search for stones has come: the diagram that is tried and the width of its stone
@@ -45,6 +49,29 @@ type FittingLine struct {
 	Kept  *Candidate `json:"kept"`
 	// Failed says why nothing can be found, "" while all is well.
 	Failed string `json:"failed"`
+}
+
+// EstimateRequest asks what a piece may become in an outline, with so many mm left all round.
+type EstimateRequest struct {
+	Piece     PieceRequest `json:"piece"`
+	Outline   string       `json:"outline" validate:"required,max=40"`
+	Allowance float64      `json:"allowance" validate:"min=0,max=100"`
+}
+
+// RoughEstimate is what a piece may become in an outline: by its three sizes alone, and by its solid in
+// any position. Widths and lengths are in mm.
+type RoughEstimate struct {
+	// Diagram stands for the outline.
+	Diagram string  `json:"diagram"`
+	Width   float64 `json:"width"`
+	Carat   float64 `json:"carat"`
+	// By is the size that the width goes by.
+	By        rough.Bounding `json:"by" validate:"oneof=depth width length"`
+	FitWidth  float64        `json:"fitWidth"`
+	FitLength float64        `json:"fitLength"`
+	FitCarat  float64        `json:"fitCarat"`
+	FitYield  float64        `json:"fitYield"`
+	LimitedBy []LimitedBy    `json:"limitedBy"`
 }
 
 // ChooseRequest makes a candidate the one that the piece is to become; "" takes the choice back.
@@ -92,17 +119,13 @@ func (s *Server) roughRoutes() {
 		return s.savePiece(c, p)
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/rough/work", name: "workRough", summary: "The solid of a piece as it is described"}, func(c *echo.Context, in withBody[PieceRequest]) (RoughWorked, error) {
-		p := in.Body.piece("")
-		var err error
-		if p.Rough.Carat, err = p.Weighed.Carats(); err != nil {
-			return RoughWorked{}, err
-		}
-		worked, err := s.workshop.Worked(c.Request().Context(), p.Rough)
+		worked, err := s.worked(c.Request().Context(), in.Body)
 		if err != nil {
 			return RoughWorked{}, err
 		}
 		return workedView(worked), nil
 	})
+	handle(s, route{method: http.MethodPost, path: "/api/rough/estimate", name: "estimateRough", summary: "What a piece may become, at a glance", computes: true}, s.estimateRough)
 	handle(s, route{method: http.MethodPost, path: "/api/rough/mesh", name: "readRoughMesh", summary: "The points of a scanned piece", computes: true}, readRoughMesh)
 	handle(s, route{method: http.MethodGet, path: "/api/rough/:id", name: "getRough", summary: "A piece of rough"}, func(c *echo.Context, in byID) (PieceView, error) {
 		return s.pieceView(c.Request().Context(), in.ID)
@@ -268,6 +291,36 @@ func readRoughMesh(_ *echo.Context, in withBody[MeshFile]) (MeshPoints, error) {
 	return out, err
 }
 
+// worked works the solid of a piece out that is not kept yet.
+func (s *Server) worked(ctx context.Context, in PieceRequest) (*rough.Piece, error) {
+	p := in.piece("")
+	var err error
+	if p.Rough.Carat, err = p.Weighed.Carats(); err != nil {
+		return nil, err
+	}
+	return s.workshop.Worked(ctx, p.Rough)
+}
+
+func (s *Server) estimateRough(c *echo.Context, in withBody[EstimateRequest]) (RoughEstimate, error) {
+	ctx := c.Request().Context()
+	worked, err := s.worked(ctx, in.Body.Piece)
+	if err != nil {
+		return RoughEstimate{}, err
+	}
+	e, err := analysis.EstimateOf(ctx, s.workshop, worked, in.Body.Outline, in.Body.Allowance)
+	if none := (fit.NoRoom{}); errors.As(err, &none) {
+		return RoughEstimate{}, invalid(words.NoRoom(none.Allowance), nil)
+	} else if err != nil {
+		return RoughEstimate{}, err
+	}
+	f := analysis.Found(e.Fit)
+	return RoughEstimate{
+		Diagram: e.Name, Width: e.RuleWidth, Carat: e.RuleCarat, By: e.By,
+		FitWidth: f.Width, FitLength: f.Length, FitCarat: f.Carat, FitYield: f.Yield,
+		LimitedBy: each(f.LimitedBy, func(l workshop.Limit) LimitedBy { return LimitedBy(l) }),
+	}, nil
+}
+
 func (s *Server) roughFile(c *echo.Context) error {
 	p, _, err := s.workshop.Piece(c.Request().Context(), c.Param("id"))
 	if err != nil {
@@ -286,6 +339,7 @@ func (s *Server) startFit(c *echo.Context, in byIDWithBody[FittingRequest]) (non
 	if err != nil {
 		return none{}, err
 	}
+	search.Costs = in.Body.Costs
 	now := FittingLine{Progress: Progress{Total: search.Total()}}
 	s.fitting.start(s.background, in.ID, now,
 		func(ctx context.Context, tell func(FittingLine)) error {
@@ -301,7 +355,7 @@ func (s *Server) startFit(c *echo.Context, in byIDWithBody[FittingRequest]) (non
 		func(err error) FittingLine {
 			last := FittingLine{Progress: ended(now.Done, now.Total, err), Name: now.Name}
 			if none := (fit.NoRoom{}); errors.As(err, &none) {
-				last.Failed = fmt.Sprintf("An allowance of %g mm leaves nothing of the piece. Take less off, or move the saw cuts.", none.Allowance)
+				last.Failed = words.NoRoom(none.Allowance)
 			}
 			return last
 		})

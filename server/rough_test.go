@@ -24,7 +24,7 @@ func aPiece() server.PieceRequest {
 		Rough: server.Rough{
 			Name: "block", Material: "peridot", Solid: server.RoughSolid{Kind: rough.KindBox, Size: server.Point{X: 12, Y: 9, Z: 7}, Points: []float64{}},
 			Trims: []server.RoughTrim{},
-			Flaws: []server.RoughFlaw{{Name: "crack", Kind: rough.Disc, At: server.Point{X: 5}, Radius: 2, Normal: server.Point{X: 1}, Rule: rough.Out}},
+			Flaws: []server.RoughFlaw{{Name: "crack", Kind: rough.Disc, At: server.Point{X: 2}, Radius: 2, Normal: server.Point{X: 1}, Rule: rough.Out}},
 		},
 	}
 }
@@ -94,7 +94,7 @@ func TestStonesAreFoundInAPieceAndOneIsChosen(t *testing.T) {
 	at := "/api/rough/" + piece.ID
 	first, other := c.diagramCalled("First Light"), c.diagramCalled("Three Sisters")
 	search := func(ids ...string) (kept []server.Candidate, last server.FittingLine) {
-		body, err := json.Marshal(server.FittingRequest{Diagrams: ids, Allowance: 0.3})
+		body, err := json.Marshal(server.FittingRequest{Diagrams: ids, Allowance: 0.3, Costs: len(ids) == 1})
 		require.NoError(t, err)
 		status, _, data := c.send("POST", at+"/fit", string(body))
 		require.Equal(t, http.StatusNoContent, status, string(data))
@@ -135,6 +135,8 @@ func TestStonesAreFoundInAPieceAndOneIsChosen(t *testing.T) {
 	kept, _ = search(heavy.Diagram)
 	assert.Equal(t, 2, kept[0].Rounds)
 	assert.GreaterOrEqual(t, kept[0].Width, heavy.Width)
+	require.Len(t, kept[0].Costs, 1)
+	assert.Greater(t, kept[0].Costs[0].Carat, 1.01*kept[0].Carat, "the crack costs something")
 	var chosen server.CandidateList
 	c.put("PUT", at+"/choice", server.ChooseRequest{Candidate: heavy.ID, Why: "shows the olive"}, &chosen)
 	assert.True(t, chosen.Candidates[0].Chosen)

@@ -201,12 +201,21 @@ type Candidate struct {
 	// Place is null where the flaws leave no room.
 	Place     *StonePlace `json:"place"`
 	LimitedBy []LimitedBy `json:"limitedBy"`
+	// Costs tells what each flaw costs, none where nobody asked.
+	Costs []FlawCost `json:"costs"`
 	// Stale tells that the piece was changed since; Rounds how often it was searched.
 	Stale  bool      `json:"stale"`
 	Rounds int       `json:"rounds"`
 	Made   time.Time `json:"made"`
 	Chosen bool      `json:"chosen"`
 	Why    string    `json:"why"`
+}
+
+// FlawCost is what the stone would be if a flaw, by its place in the piece, might stay.
+type FlawCost struct {
+	Flaw  int     `json:"flaw"`
+	Width float64 `json:"width"`
+	Carat float64 `json:"carat"`
 }
 
 // StonePlace says where a stone lies: a point v of its diagram at Rotation·(Scale·v) + Offset, the rotation
@@ -365,6 +374,7 @@ func candidateView(c workshop.Candidate, version int) Candidate {
 		ID: c.ID, Diagram: c.Diagram, Revision: c.Revision, Name: c.Name, Allowance: c.Allowance,
 		Width: f.Width, Length: f.Length, Height: f.Height, Carat: f.Carat, Yield: f.Yield, Bound: f.Bound,
 		LimitedBy: each(f.LimitedBy, func(l workshop.Limit) LimitedBy { return LimitedBy(l) }),
+		Costs:     each(c.Costs, func(f workshop.FlawCost) FlawCost { return FlawCost(f) }),
 		Stale:     c.Version != version, Rounds: c.Rounds, Made: c.Made, Chosen: !c.Chosen.IsZero(), Why: c.Why,
 	}
 	if f.Scale > 0 {

@@ -234,6 +234,13 @@ type candidateDoc struct {
 	Rounds    int        `json:"rounds"`
 	Why       string     `json:"why,omitempty"`
 	LimitedBy []limitDoc `json:"limitedBy"`
+	Costs     []costDoc  `json:"costs,omitempty"`
+}
+
+type costDoc struct {
+	Flaw  int     `json:"flaw"`
+	Width float64 `json:"width"`
+	Carat float64 `json:"carat"`
 }
 
 type foundDoc struct {
@@ -283,6 +290,9 @@ func (r *candidateRow) read() (workshop.Candidate, error) {
 	for _, l := range d.LimitedBy {
 		c.Found.LimitedBy = append(c.Found.LimitedBy, workshop.Limit(l))
 	}
+	for _, one := range d.Costs {
+		c.Costs = append(c.Costs, workshop.FlawCost(one))
+	}
 	return c, nil
 }
 
@@ -310,6 +320,9 @@ func (s *Store) PutCandidate(ctx context.Context, c workshop.Candidate) error {
 	}
 	for _, l := range f.LimitedBy {
 		d.LimitedBy = append(d.LimitedBy, limitDoc(l))
+	}
+	for _, one := range c.Costs {
+		d.Costs = append(d.Costs, costDoc(one))
 	}
 	chosen := sql.Null[int64]{V: instant(c.Chosen), Valid: !c.Chosen.IsZero()}
 	return s.exec(ctx, `INSERT INTO candidates (id, piece_id, diagram_id, carats, chosen, made, document) VALUES (?, ?, ?, ?, ?, ?, ?)

@@ -41,6 +41,11 @@ func roughChoices(f diagram.Field) string {
 	return ""
 }
 
+// NoRoom says that an allowance in mm leaves nothing of a piece.
+func NoRoom(allowance float64) string {
+	return fmt.Sprintf("An allowance of %s mm leaves nothing of the piece. Take less off, or move the saw cuts.", number(allowance))
+}
+
 // FarOff says by how much the solid of a piece misses its weight, "" where it does not.
 func FarOff(p *rough.Piece) string {
 	off := p.Off()

@@ -96,6 +96,8 @@ type Candidate struct {
 	Diagram, Revision, Name string
 	Allowance               float64
 	Found                   Found
+	// Costs tells what each flaw costs, nil where nobody asked.
+	Costs []FlawCost
 	// Version is that of the piece that was searched. Rounds counts how often it was searched.
 	Version, Rounds int
 	Made            time.Time
@@ -117,6 +119,13 @@ type Found struct {
 	// Bound is a width that no turn can exceed.
 	Bound     float64
 	LimitedBy []Limit
+}
+
+// FlawCost is what the stone would be if a flaw, by its place in the piece, might stay: at least the stone
+// that keeps it out.
+type FlawCost struct {
+	Flaw         int
+	Width, Carat float64
 }
 
 // Limit names something that the stone touches: a face, a trim or a flaw.

@@ -182,6 +182,9 @@ func (r *Rough) PutCandidate(ctx context.Context, c Candidate) (Candidate, error
 			if same && known.Found.Scale >= c.Found.Scale {
 				c.Found, c.Made = known.Found, known.Made
 			}
+			if same && c.Costs == nil {
+				c.Costs = known.Costs
+			}
 		}
 		return r.store.PutCandidate(ctx, c)
 	})

@@ -88,11 +88,11 @@ type Search struct {
 // looked at with the flaws, and the best of these are climbed from.
 const (
 	gridTurns = 4800
-	looks     = 400
-	climbs    = 32
+	looks     = 800
+	climbs    = 64
 	// Nodes of the search around flaws: at a first look, at a turn that was climbed to, and at those along
 	// the axes.
-	quickNodes, nextNodes, fullNodes = 6, 12, 400
+	quickNodes, nextNodes, fullNodes = 12, 40, 400
 )
 
 // Largest finds the largest stone of a shape in a piece. It tells of every step how much is done, 0 to 1,
@@ -124,6 +124,8 @@ type search struct {
 	freedom
 	best placed
 	tell func(float64, Fit)
+	// shift tells one round's turns from another's; a round goes from one part of the whole to another.
+	shift, from, to float64
 }
 
 // look is a turn with how large a stone may become there.
@@ -132,8 +134,32 @@ type look struct {
 	scale float64
 }
 
+// rounds is how often a search begins anew, on other turns: a piece with few walls costs little.
+func (s *search) rounds() int {
+	switch n := len(s.walls); {
+	case n <= 24:
+		return 4
+	case n <= 128:
+		return 2
+	}
+	return 1
+}
+
 // run is the search. The error is the context's.
 func (s *search) run(ctx context.Context) error {
+	n := s.rounds()
+	for i := range n {
+		s.shift = math.Mod(float64(s.how.Round*n+i)*0.618033988749895, 1)
+		s.from, s.to = float64(i)/float64(n), float64(i+1)/float64(n)
+		if err := s.round(ctx); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// round searches once.
+func (s *search) round(ctx context.Context) error {
 	all := s.axes()
 	along := len(all)
 	all = append(all, s.grid()...)
@@ -179,12 +205,11 @@ func (h *Shape) apart(a, b Turn) float64 {
 func (s *search) grid() []look {
 	_, axes := s.piece.Body.Axes()
 	frame := Turn{axes[0], axes[1], axes[2]}.Inverse()
-	shift := math.Mod(float64(s.how.Round)*0.618033988749895, 1)
 	var out []look
 	if s.tied {
-		return s.cones(shift)
+		return s.cones()
 	}
-	for _, t := range spread(gridTurns, shift) {
+	for _, t := range spread(gridTurns, s.shift) {
 		first := true
 		for _, g := range s.shape.same {
 			// Of turns that look alike the one nearest to none stands for all.
@@ -201,7 +226,7 @@ func (s *search) grid() []look {
 const coneSteps = 48
 
 // cones lays turns on the two cones on which the table's normal may lie.
-func (s *search) cones(shift float64) []look {
+func (s *search) cones() []look {
 	cos := math.Sqrt(max(0, 1-s.sine*s.sine))
 	frame := frameTo(s.axis)
 	var out []look
@@ -215,11 +240,11 @@ func (s *search) cones(shift float64) []look {
 	}
 	for _, sense := range senses {
 		for i := range round {
-			sin, c := math.Sincos(2 * math.Pi * (float64(i) + shift) / float64(round))
+			sin, c := math.Sincos(2 * math.Pi * (float64(i) + s.shift) / float64(round))
 			table := frame.Of(r3.Vec{X: cos * c, Y: cos * sin, Z: sense * s.sine})
 			onTable := frameTo(r3.Unit(table))
 			for k := range coneSteps {
-				spin := about(r3.Vec{Z: 2 * math.Pi * (float64(k) + shift) / coneSteps})
+				spin := about(r3.Vec{Z: 2 * math.Pi * (float64(k) + s.shift) / coneSteps})
 				out = append(out, look{turn: onTable.After(spin)})
 			}
 		}
@@ -325,7 +350,7 @@ func (s *search) withFlaws(ctx context.Context, axes, candidates []look) error {
 
 func (s *search) told(done float64) {
 	if s.tell != nil {
-		s.tell(done, s.answer(s.best, ""))
+		s.tell(s.from+done*(s.to-s.from), s.answer(s.best, ""))
 	}
 }
 

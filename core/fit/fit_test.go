@@ -269,11 +269,9 @@ func simplex(t *testing.T, limits [][5]float64) float64 {
 // The answer is never smaller than the best of the turns that carry axes to axes, which a general
 // simplex finds by trying every facet for every point.
 func TestNeverSmallerThanTheBestAlongTheAxes(t *testing.T) {
-	draw := rand.New(rand.NewPCG(5, 6))
 	for _, name := range []string{"squarestep", "skew"} {
 		s := example(t, name)
-		r := drawn(draw, 1)
-		r.Flaws[0].Kind, r.Flaws[0].Rule = rough.Point, rough.Out
+		r := box(11, 9, 8, rough.Flaw{Name: "spot", Kind: rough.Point, At: r3.Vec{X: 1.5, Y: 1, Z: 0.5}, Rule: rough.Out})
 		f := largest(t, r, s, 0.2)
 		p := work(t, r)
 		best := 0.0
@@ -295,7 +293,7 @@ func TestNeverSmallerThanTheBestAlongTheAxes(t *testing.T) {
 func TestWhatMustHoldOfEveryPiece(t *testing.T) {
 	const close = 2e-3
 	s := example(t, "emerald")
-	for seed := range uint64(4) {
+	for seed := range uint64(2) {
 		draw := rand.New(rand.NewPCG(seed, 1))
 		r := drawn(draw, 3)
 		f := largest(t, r, s, 0.3)

@@ -306,6 +306,29 @@ func (p *Piece) WeightOf() float64 {
 	return p.Whole.Volume() * p.CaratPerMM3()
 }
 
+// Bounding is which size of a piece a stone's width goes by.
+type Bounding string
+
+// The sizes.
+const (
+	ByDepth  Bounding = "depth"
+	ByWidth  Bounding = "width"
+	ByLength Bounding = "length"
+)
+
+// RuleOfThumb returns the largest width of a stone by the piece's length, width and depth alone, and which
+// of them it goes by: depth/(H/W), the width itself, length/(L/W); the smallest wins.
+func RuleOfThumb(size r3.Vec, lengthWidth, heightWidth float64) (float64, Bounding) {
+	width, by := size.Z/heightWidth, ByDepth
+	if size.Y < width {
+		width, by = size.Y, ByWidth
+	}
+	if long := size.X / lengthWidth; long < width {
+		width, by = long, ByLength
+	}
+	return width, by
+}
+
 // Reach returns how far a flaw reaches from its middle along a unit direction, in mm.
 func (f Flaw) Reach(u r3.Vec) float64 {
 	switch f.Kind {

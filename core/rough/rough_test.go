@@ -137,6 +137,22 @@ func TestASawCutCostsItsSlabAndWhatFallsOff(t *testing.T) {
 	assert.InDelta(t, 480*p.Facts.SG/200/(6.36*1.2)-1, p.Off(), 1e-12)
 }
 
+func TestTheRuleOfThumbGoesByTheSmallest(t *testing.T) {
+	for _, c := range []struct {
+		size  r3.Vec
+		width float64
+		by    rough.Bounding
+	}{
+		{r3.Vec{X: 12, Y: 10, Z: 5.4}, 9, rough.ByDepth},
+		{r3.Vec{X: 12, Y: 8, Z: 6}, 8, rough.ByWidth},
+		{r3.Vec{X: 9.75, Y: 9, Z: 6}, 7.5, rough.ByLength},
+	} {
+		width, by := rough.RuleOfThumb(c.size, 1.3, 0.6)
+		assert.InDelta(t, c.width, width, 1e-12)
+		assert.Equal(t, c.by, by)
+	}
+}
+
 func TestMistakesInAPieceAreToldByPlace(t *testing.T) {
 	box := rough.Solid{Kind: rough.KindBox, Size: r3.Vec{X: 10, Y: 8, Z: 6}}
 	steep := 91.0

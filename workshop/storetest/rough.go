@@ -68,6 +68,7 @@ func pieces(t *testing.T, ctx context.Context, s workshop.Store) {
 		Found: workshop.Found{Scale: 7, Rotation: [9]float64{1, 0, 0, 0, 1, 0, 0, 0, 1}, Offset: [3]float64{1, 2, 3}, Width: 7, Length: 8, Height: 4, Carat: 2,
 			Yield: 0.2, Bound: 9, LimitedBy: []workshop.Limit{{Kind: "flaw", Name: "veil"}}},
 	}
+	small.Costs = []workshop.FlawCost{{Flaw: 0, Width: 8, Carat: 3}}
 	large := small
 	large.ID, large.Diagram, large.Found.Carat = "large", "d2", 3
 	for _, c := range []workshop.Candidate{small, large} {

@@ -48,6 +48,9 @@ export const ranges = {
   Dop: {
     diameter: { min: 0.5, max: 100 },
   },
+  EstimateRequest: {
+    allowance: { min: 0, max: 100 },
+  },
   FindAngleRequest: {
     tier: { min: 0, max: 399, whole: true },
     width: { min: 0.1, max: 500 },

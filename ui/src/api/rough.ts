@@ -78,6 +78,25 @@ export const workedQuery = (form: PieceForm) =>
     retry: false,
   });
 
+/** What a piece may become in an outline, at a glance. */
+export const estimateQuery = (piece: PieceForm, outline: string, allowance: number) =>
+  queryOptions({
+    queryKey: [
+      ...rough,
+      'estimate',
+      piece.rough.material,
+      piece.rough.solid,
+      piece.weighed,
+      piece.unit,
+      outline,
+      allowance,
+    ],
+    queryFn: ({ signal }) =>
+      answer(client.POST('/api/rough/estimate', { body: { piece, outline, allowance }, signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+
 /** The finished stone of a version of a diagram, in design units. It never changes. */
 export const solidQuery = (revision: string) =>
   queryOptions({

@@ -1094,6 +1094,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rough/estimate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a piece may become, at a glance */
+        post: operations["estimateRough"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rough/mesh": {
         parameters: {
             query?: never;
@@ -2068,6 +2085,7 @@ export interface components {
             bound: number;
             carat: number;
             chosen: boolean;
+            costs: components["schemas"]["FlawCost"][];
             diagram: string;
             height: number;
             id: string;
@@ -2307,6 +2325,11 @@ export interface components {
             end: "returned" | "leaked" | "shadowed";
             share: number;
         };
+        EstimateRequest: {
+            allowance: number;
+            outline: string;
+            piece: components["schemas"]["PieceRequest"];
+        };
         Event: {
             by: string;
             device: string;
@@ -2437,7 +2460,13 @@ export interface components {
         };
         FittingRequest: {
             allowance: number;
+            costs: boolean;
             diagrams: string[];
+        };
+        FlawCost: {
+            carat: number;
+            flaw: number;
+            width: number;
         };
         FoundAngle: {
             above: number;
@@ -3350,6 +3379,18 @@ export interface components {
             across: number[];
             along: number[];
             zones: components["schemas"]["RoughZone"][];
+        };
+        RoughEstimate: {
+            /** @enum {string} */
+            by: "depth" | "width" | "length";
+            carat: number;
+            diagram: string;
+            fitCarat: number;
+            fitLength: number;
+            fitWidth: number;
+            fitYield: number;
+            limitedBy: components["schemas"]["LimitedBy"][];
+            width: number;
         };
         RoughFlaw: {
             at: components["schemas"]["Point"];
@@ -6595,6 +6636,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    estimateRough: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EstimateRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoughEstimate"];
                 };
             };
             /** @description a problem (RFC 9457) */

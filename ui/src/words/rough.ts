@@ -51,6 +51,30 @@ export const roughWords = {
       'The scan has hollows. The stone is looked for in the hull around it, which is larger there: mark the hollows as flaws.',
     put: 'Put it in',
   },
+  estimate: {
+    title: 'What could it become?',
+    outline: 'Outline',
+    outlines: {
+      round: 'round',
+      oval: 'oval',
+      square: 'square',
+      rectangle: 'rectangle',
+      triangle: 'triangle',
+      pear: 'pear',
+      marquise: 'marquise',
+      cushion: 'cushion',
+      hexagon: 'hexagon',
+      freeform: 'freeform',
+    },
+    head: ['', 'by its sizes', 'by its solid'],
+    width: 'Width',
+    weight: 'Weight',
+    limit: 'Held by',
+    by: { depth: 'the depth', width: 'the width', length: 'the length' },
+    like: (diagram: string, yieldOf: string) =>
+      `As ${diagram}, with 0.3 mm left all round: ${yieldOf} of the piece.`,
+    first: 'Choose the material first.',
+  },
   parcelForm: {
     title: 'New parcel',
     name: 'Name',
@@ -146,6 +170,12 @@ export const roughWords = {
     yield: 'Yield',
     limits: 'Held by',
     bound: 'No turn gives more than',
+    costs: {
+      ask: 'What do the flaws cost?',
+      title: 'If the flaw might stay',
+      nothing: 'no more',
+      more: (carats: string, width: string) => `+${carats} · ${width}`,
+    },
     faces: (n: number) => (n === 1 ? '1 natural face' : `${n} natural faces`),
   },
   xyz: (v: { x: number; y: number; z: number }) =>

@@ -21,6 +21,7 @@ import { Row } from '../../parts/Row';
 import { carats } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
 import { w } from '../../words/words';
+import { Estimate } from './Estimate';
 import { PieceSmall } from './PieceDrawn';
 import { askew } from './PieceInRound';
 import { Weight } from './Weight';
@@ -76,7 +77,7 @@ export function AddPiece({ parcels, onClose }: { parcels: ParcelLine[]; onClose:
       <DialogTitle>{r.title}</DialogTitle>
       <DialogContent>
         <FormFields value={report}>
-          <Box sx={{ display: 'grid', gap: 6, gridTemplateColumns: { md: '1fr 280px' }, pt: 2 }}>
+          <Box sx={{ display: 'grid', gap: 6, gridTemplateColumns: { md: '1fr 320px' }, pt: 2 }}>
             <Box sx={{ display: 'grid', gap: 4, alignContent: 'start' }}>
               <Row>
                 <MaterialField
@@ -158,7 +159,7 @@ export function AddPiece({ parcels, onClose }: { parcels: ParcelLine[]; onClose:
             <Box>
               {worked.data && ready && (
                 <>
-                  <PieceSmall kept={worked.data.kept} camera={askew} height={220} />
+                  <PieceSmall kept={worked.data.kept} camera={askew} height={150} />
                   <Typography variant="figures" component="div">
                     {roughWords.bySolid}: {carats(worked.data.wholeCarats)}
                   </Typography>
@@ -166,6 +167,7 @@ export function AddPiece({ parcels, onClose }: { parcels: ParcelLine[]; onClose:
                 </>
               )}
               <Refusal error={worked.error} />
+              <Estimate draft={draft} ready={ready && readable} />
             </Box>
           </Box>
         </FormFields>

@@ -27,6 +27,7 @@ import type { Camera } from '../../parts/stone/geometry';
 import { useLongWork } from '../../parts/useLongWork';
 import { bothWeights, carats, mm, percent, sizes } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
+import { limitsOf } from './limits';
 import { PieceSmall } from './PieceDrawn';
 import { placed } from './space';
 
@@ -90,7 +91,7 @@ export function CandidateStrip({ piece, worked, camera, shown, onShow, unsaved }
             <Button
               variant="contained"
               disabled={unsaved}
-              onClick={() => work.start({ diagrams: [], allowance })}
+              onClick={() => work.start({ diagrams: [], allowance, costs: false })}
             >
               {list.length > 0 ? r.again : r.find}
             </Button>
@@ -130,7 +131,19 @@ export function CandidateStrip({ piece, worked, camera, shown, onShow, unsaved }
           ))}
         </Box>
       </Box>
-      {shown && <Particulars key={shown.id} piece={piece} candidate={shown} />}
+      {shown && (
+        <Particulars
+          key={shown.id}
+          piece={piece}
+          candidate={shown}
+          onCosts={
+            work.running || unsaved
+              ? undefined
+              : () =>
+                  work.start({ diagrams: [shown.diagram], allowance: shown.allowance, costs: true })
+          }
+        />
+      )}
     </Box>
   );
 }
@@ -202,15 +215,17 @@ const planOf = (piece: Piece, c: Candidate): string =>
     width: (Math.floor(100 * c.width) / 100).toFixed(2),
   }).toString();
 
-/** Flaws and saw cuts by name, natural faces by their number. */
-function limits(c: Candidate): string {
-  const named = c.limitedBy.filter((l) => l.kind !== 'face').map((l) => l.name);
-  const faces = c.limitedBy.length - named.length;
-  return [...named, ...(faces > 0 ? [r.faces(faces)] : [])].join(', ');
-}
-
 /** The candidate that is looked at: its figures, and what is done with it. */
-function Particulars({ piece, candidate: c }: { piece: Piece; candidate: Candidate }) {
+function Particulars({
+  piece,
+  candidate: c,
+  onCosts,
+}: {
+  piece: Piece;
+  candidate: Candidate;
+  /** Asks what each flaw costs, undefined while that cannot be asked. */
+  onCosts: (() => void) | undefined;
+}) {
   const [why, setWhy] = useState(c.why);
   const choice = useMutation(chooseCandidate);
   const drop = useMutation(dropCandidate);
@@ -229,13 +244,14 @@ function Particulars({ piece, candidate: c }: { piece: Piece; candidate: Candida
             [r.height, mm(c.height)],
             [r.weight, bothWeights(c.carat)],
             [r.yield, percent(c.yield)],
-            [r.limits, limits(c)],
+            [r.limits, limitsOf(c.limitedBy)],
             [r.bound, mm(c.bound)],
           ]}
         />
       ) : (
         <Typography>{roughWords.noRoom}</Typography>
       )}
+      <Costs piece={piece} candidate={c} onCosts={onCosts} />
       {c.place && (
         <TextField
           label={r.why}
@@ -268,6 +284,43 @@ function Particulars({ piece, candidate: c }: { piece: Piece; candidate: Candida
         )}
         <Button onClick={() => drop.mutate({ id: piece.id, candidate: c.id })}>{r.drop}</Button>
       </Box>
+    </Box>
+  );
+}
+
+/** What each flaw costs: the stone that there would be if it might stay. */
+function Costs({
+  piece,
+  candidate: c,
+  onCosts,
+}: {
+  piece: Piece;
+  candidate: Candidate;
+  onCosts: (() => void) | undefined;
+}) {
+  const bothering = piece.rough.flaws.some((f) => f.rule !== 'accept');
+  if (!bothering) return null;
+  if (c.costs.length === 0)
+    return (
+      <Button size="small" disabled={!onCosts} onClick={onCosts} sx={{ my: 2 }}>
+        {r.costs.ask}
+      </Button>
+    );
+  return (
+    <Box component="section" aria-label={r.costs.title} sx={{ my: 3 }}>
+      <Typography variant="h3" gutterBottom>
+        {r.costs.title}
+      </Typography>
+      <Figures
+        rows={c.costs.map((one) => {
+          const flaw = piece.rough.flaws[one.flaw];
+          const more = one.carat - c.carat;
+          return [
+            flaw?.name || roughWords.flaw.unnamed(one.flaw + 1),
+            more < 0.005 ? r.costs.nothing : r.costs.more(carats(more), mm(one.width)),
+          ];
+        })}
+      />
     </Box>
   );
 }

@@ -112,8 +112,7 @@ function Edges(props: {
   const { tokens } = useTheme();
   const eye = cross(camera.right, camera.up);
   const there = edges.filter(seen);
-  const strong = (e: Edge) =>
-    e.sharp || dot(e.normals[0], eye) > 0 !== dot(e.normals[1], eye) > 0;
+  const strong = (e: Edge) => e.sharp || dot(e.normals[0], eye) > 0 !== dot(e.normals[1], eye) > 0;
   const line = (list: readonly Edge[]) =>
     list.map((e) => `M${pointsOf(camera, [e.from])}L${pointsOf(camera, [e.to])}`).join('');
   return (

@@ -1,0 +1,9 @@
+import type { Candidate } from '../../api/rough';
+import { roughWords } from '../../words/rough';
+
+/** What a stone touches: flaws and saw cuts by name, natural faces by their number. */
+export function limitsOf(all: Candidate['limitedBy']): string {
+  const named = all.filter((l) => l.kind !== 'face').map((l) => l.name);
+  const faces = all.length - named.length;
+  return [...named, ...(faces > 0 ? [roughWords.fit.faces(faces)] : [])].join(', ');
+}
