@@ -106,6 +106,13 @@ func Parcel() (workshop.Parcel, []workshop.Piece) {
 		// All weights are written as they are read.
 		p.Rough.Carat, _ = p.Weighed.Carats()
 	}
+	pieces[0].Look.Seen = []workshop.Seen{
+		{Way: workshop.OnWhite, What: workshop.SawSomething, Note: "deepest olive at the right end"},
+		{Way: workshop.Backlit, What: workshop.SawSomething, Note: "veil at the left end, runs in"},
+		{Way: workshop.Reflected, What: workshop.SawNothing},
+		{Way: workshop.WetSideLit, What: workshop.SawSomething, Note: "one black crystal, low"},
+		{Way: workshop.Polarised, What: workshop.NotLooked},
+	}
 	pieces[2].Look = workshop.Look{Along: "sea blue", Across: "nearly white"}
 	pieces[3].Look = workshop.Look{Along: "rose", Across: "pale lilac"}
 	pieces[4].Look = workshop.Look{Along: "violet blue", Across: "grey, honey from the third side"}

@@ -244,6 +244,7 @@ func (s *Server) pieceView(ctx context.Context, id string) (PieceView, error) {
 	out := PieceView{
 		PieceRequest: PieceRequest{
 			Parcel: p.Parcel, Parent: p.Parent, Weighed: p.Weighed.Text, Unit: p.Weighed.Unit, Along: p.Look.Along, Across: p.Look.Across,
+			Seen: each(p.Look.Seen, func(s workshop.Seen) LookedAt { return LookedAt(s) }),
 			Fate: p.Fate, Rough: roughView(p.Rough), Version: p.Version,
 		},
 		ID: p.ID, Number: p.Number, Carats: p.Carats, Worked: workedView(worked),

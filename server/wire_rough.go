@@ -130,15 +130,24 @@ type SawnLoss struct {
 
 // PieceRequest is a piece as it is kept: a new one has no version. Weighed is as it was typed, with ct or g.
 type PieceRequest struct {
-	Parcel  string        `json:"parcel" validate:"max=40"`
-	Parent  string        `json:"parent" validate:"max=40"`
-	Weighed string        `json:"weighed" validate:"max=20"`
-	Unit    string        `json:"unit" validate:"oneof=ct g"`
-	Along   string        `json:"along" validate:"max=200"`
-	Across  string        `json:"across" validate:"max=200"`
+	Parcel  string `json:"parcel" validate:"max=40"`
+	Parent  string `json:"parent" validate:"max=40"`
+	Weighed string `json:"weighed" validate:"max=20"`
+	Unit    string `json:"unit" validate:"oneof=ct g"`
+	Along   string `json:"along" validate:"max=200"`
+	Across  string `json:"across" validate:"max=200"`
+	// Seen is what each way of looking showed.
+	Seen    []LookedAt    `json:"seen" validate:"max=20,dive"`
 	Fate    workshop.Fate `json:"fate" validate:"oneof=whole cut kept gone"`
 	Rough   Rough         `json:"rough"`
 	Version int           `json:"version"`
+}
+
+// LookedAt is what one way of looking at a piece showed.
+type LookedAt struct {
+	Way  workshop.Way   `json:"way" validate:"oneof=white backlit reflected wet polarised along across"`
+	What workshop.Sight `json:"what" validate:"oneof=nothing something skipped"`
+	Note string         `json:"note" validate:"max=500"`
 }
 
 // PieceLine is a piece as lists show it.
@@ -364,7 +373,7 @@ func workedView(p *rough.Piece) RoughWorked {
 func (p PieceRequest) piece(id string) workshop.Piece {
 	return workshop.Piece{
 		ID: id, Parcel: p.Parcel, Parent: p.Parent, Rough: p.Rough.rough(), Weighed: workshop.Weighed{Text: p.Weighed, Unit: p.Unit},
-		Look: workshop.Look{Along: p.Along, Across: p.Across}, Fate: p.Fate, Version: p.Version,
+		Look: workshop.Look{Along: p.Along, Across: p.Across, Seen: each(p.Seen, func(l LookedAt) workshop.Seen { return workshop.Seen(l) })}, Fate: p.Fate, Version: p.Version,
 	}
 }
 

@@ -85,14 +85,25 @@ func (s *Store) SaveParcel(ctx context.Context, p workshop.Parcel, version int) 
 
 type pieceDoc struct {
 	form
-	Weighed string `json:"weighed"`
-	Unit    string `json:"unit"`
-	Along   string `json:"along"`
-	Across  string `json:"across"`
+	Weighed string    `json:"weighed"`
+	Unit    string    `json:"unit"`
+	Along   string    `json:"along"`
+	Across  string    `json:"across"`
+	Seen    []seenDoc `json:"seen,omitempty"`
+}
+
+type seenDoc struct {
+	Way  workshop.Way   `json:"way"`
+	What workshop.Sight `json:"what"`
+	Note string         `json:"note,omitempty"`
 }
 
 func pieceDocument(p workshop.Piece) string {
-	return document(pieceDoc{form{pieceForm}, p.Weighed.Text, p.Weighed.Unit, p.Look.Along, p.Look.Across})
+	d := pieceDoc{form: form{pieceForm}, Weighed: p.Weighed.Text, Unit: p.Weighed.Unit, Along: p.Look.Along, Across: p.Look.Across}
+	for _, s := range p.Look.Seen {
+		d.Seen = append(d.Seen, seenDoc(s))
+	}
+	return document(d)
 }
 
 func nullable(id string) sql.Null[string] { return sql.Null[string]{V: id, Valid: id != ""} }
@@ -114,6 +125,9 @@ func scanPiece(scan scan, more ...any) (workshop.Piece, error) {
 	}
 	p.Parcel, p.Parent = parcel.V, parent.V
 	p.Weighed, p.Look = workshop.Weighed{Text: d.Weighed, Unit: d.Unit}, workshop.Look{Along: d.Along, Across: d.Across}
+	for _, s := range d.Seen {
+		p.Look.Seen = append(p.Look.Seen, workshop.Seen(s))
+	}
 	r, mistakes := formats.ReadRough([]byte(file))
 	if len(mistakes) > 0 {
 		return p, fmt.Errorf("%w: piece %d: %w", workshop.ErrUnreadable, p.Number, mistakes[0])

@@ -76,7 +76,41 @@ type Weighed struct {
 type Look struct {
 	Along  string `validate:"max=200"`
 	Across string `validate:"max=200"`
+	// Seen is what each way of looking showed, in the order in which they were gone through.
+	Seen []Seen `validate:"max=20,dive"`
 }
+
+// Seen is what one way of looking showed.
+type Seen struct {
+	Way  Way    `validate:"oneof=white backlit reflected wet polarised along across"`
+	What Sight  `validate:"oneof=nothing something skipped"`
+	Note string `validate:"max=500"`
+}
+
+// Way is a way of looking at a piece.
+type Way string
+
+// The ways: dry on white paper, against the light, by reflected light, wet or immersed and lit from the
+// side, between crossed polarisers, along the future table and across it.
+const (
+	OnWhite    Way = "white"
+	Backlit    Way = "backlit"
+	Reflected  Way = "reflected"
+	WetSideLit Way = "wet"
+	Polarised  Way = "polarised"
+	AlongTable Way = "along"
+	AcrossIt   Way = "across"
+)
+
+// Sight is what came of a look.
+type Sight string
+
+// What may come of it.
+const (
+	SawNothing   Sight = "nothing"
+	SawSomething Sight = "something"
+	NotLooked    Sight = "skipped"
+)
 
 // Fate is what became of a piece.
 type Fate string

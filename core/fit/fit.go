@@ -71,7 +71,7 @@ func (f Fit) Width() float64 { return f.Scale * f.Shape.Width }
 // Volume returns the stone's volume in mm³.
 func (f Fit) Volume() float64 { return f.Scale * f.Scale * f.Scale * f.Shape.Volume }
 
-// NoRoom: the allowance leaves nothing of the piece.
+// NoRoom tells that the allowance leaves nothing of the piece.
 type NoRoom struct{ Allowance float64 }
 
 func (NoRoom) Error() string { return "the allowance leaves nothing of the piece" }
@@ -107,7 +107,7 @@ func Largest(ctx context.Context, piece *rough.Piece, shape *Shape, how Search, 
 	if a := piece.Axis; a != nil && a.ToTable != nil {
 		s.freedom = freedom{tied: true, axis: r3.Unit(a.Direction), sine: math.Sin(*a.ToTable * math.Pi / 180)}
 		if *a.ToTable == 90 {
-			s.freedom.sine = 1
+			s.sine = 1
 		}
 	}
 	ended := Done
@@ -174,7 +174,7 @@ func (s *search) round(ctx context.Context) error {
 		return err
 	}
 	s.told(0.4)
-	candidates := append(peaks, apart(s.shape, all, looks, 2*firstStep)...)
+	candidates := slices.Concat(peaks, apart(s.shape, all, looks, 2*firstStep))
 	return s.withFlaws(ctx, axes, candidates)
 }
 

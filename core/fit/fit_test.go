@@ -7,6 +7,7 @@ import (
 	"math/rand/v2"
 	"os"
 	"path/filepath"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -236,8 +237,8 @@ func byOthers(t *testing.T, p *rough.Piece, s stone, turn fit.Turn, allowance fl
 		}
 		for _, f := range s.Solid().Faces() {
 			u := turn.Of(f.Plane.Normal)
-			next := append(limits[:len(limits):len(limits)], [5]float64{f.Plane.D, u.X, u.Y, u.Z, r3.Dot(u, p.Flaws[flaw].At)})
-			try(flaw+1, next)
+			beyond := [5]float64{f.Plane.D, u.X, u.Y, u.Z, r3.Dot(u, p.Flaws[flaw].At)}
+			try(flaw+1, append(slices.Clone(limits), beyond))
 		}
 	}
 	try(0, limits)

@@ -163,16 +163,15 @@ func reach(points []r3.Vec, u r3.Vec) float64 {
 // is as far from the centre, and a second corner likewise; all corners then prove it.
 func (h *Shape) symmetries() []Turn {
 	const near = 1e-7
-	radius := func(p r3.Vec) float64 { return r3.Norm(p) }
 	rings := map[int]int{}
-	ring := func(p r3.Vec) int { return int(math.Round(radius(p) * 1e6)) }
+	ring := func(p r3.Vec) int { return int(math.Round(r3.Norm(p) * 1e6)) }
 	for _, p := range h.points {
 		rings[ring(p)]++
 	}
 	// The rarest distance leaves the fewest places to go.
 	a := h.points[0]
 	for _, p := range h.points {
-		if radius(p) > 10*near && (radius(a) <= 10*near || rings[ring(p)] < rings[ring(a)]) {
+		if r3.Norm(p) > 10*near && (r3.Norm(a) <= 10*near || rings[ring(p)] < rings[ring(a)]) {
 			a = p
 		}
 	}
@@ -191,11 +190,11 @@ func (h *Shape) symmetries() []Turn {
 	from := frame(a, b).Inverse()
 	out := []Turn{Still}
 	for _, p := range h.points {
-		if math.Abs(radius(p)-radius(a)) > near {
+		if math.Abs(r3.Norm(p)-r3.Norm(a)) > near {
 			continue
 		}
 		for _, q := range h.points {
-			if math.Abs(radius(q)-radius(b)) > near || math.Abs(r3.Dot(p, q)-r3.Dot(a, b)) > near || r3.Norm(r3.Cross(p, q)) < near {
+			if math.Abs(r3.Norm(q)-r3.Norm(b)) > near || math.Abs(r3.Dot(p, q)-r3.Dot(a, b)) > near || r3.Norm(r3.Cross(p, q)) < near {
 				continue
 			}
 			if t := frame(p, q).After(from); t.angleTo(Still) > 1e-5 && h.sameUnder(t, near) {

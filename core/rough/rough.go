@@ -23,12 +23,18 @@ const Format = "cressa-rough/1"
 const (
 	// MaxLength bounds every length, in mm.
 	MaxLength = 1000
-	// MinPoints and MaxPoints bound the points of a hull.
-	MinPoints, MaxPoints = 4, 20000
-	// MaxTrims and MaxFlaws bound saw cuts and flaws.
-	MaxTrims, MaxFlaws = 100, 100
-	// MaxText is how long a name may be, MaxNote a note, in bytes.
-	MaxText, MaxNote = 200, 20000
+	// MinPoints is how many points a hull takes at least.
+	MinPoints = 4
+	// MaxPoints is how many it takes at most.
+	MaxPoints = 20000
+	// MaxTrims bounds saw cuts.
+	MaxTrims = 100
+	// MaxFlaws bounds flaws.
+	MaxFlaws = 100
+	// MaxText is how long a name may be, in bytes.
+	MaxText = 200
+	// MaxNote is how long a note may be, in bytes.
+	MaxNote = 20000
 	// MaxCarat bounds a weight.
 	MaxCarat = 1e6
 	// MaxZones bounds the zones of colour.

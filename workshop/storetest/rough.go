@@ -32,7 +32,7 @@ func pieces(t *testing.T, ctx context.Context, s workshop.Store) {
 	require.ErrorIs(t, err, workshop.ErrNotFound)
 
 	p := workshop.Piece{
-		ID: "a", Parcel: "lot", Weighed: workshop.Weighed{Text: "2,4", Unit: "g"}, Carats: 12, Look: workshop.Look{Along: "blue", Across: "pale"},
+		ID: "a", Parcel: "lot", Weighed: workshop.Weighed{Text: "2,4", Unit: "g"}, Carats: 12, Look: workshop.Look{Along: "blue", Across: "pale", Seen: []workshop.Seen{{Way: workshop.Backlit, What: workshop.SawSomething, Note: "a veil"}}},
 		Fate: workshop.Whole, Created: now, Version: 1,
 		Rough: rough.Rough{
 			Name: "the clear one", Material: "Aquamarine", Carat: 12, Solid: rough.Solid{Kind: rough.KindBox, Size: r3.Vec{X: 12, Y: 9, Z: 8}},

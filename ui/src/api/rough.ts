@@ -26,6 +26,7 @@ export type Candidate = components['schemas']['Candidate'];
 export type StonePlace = components['schemas']['StonePlace'];
 export type FittingLine = components['schemas']['FittingLine'];
 export type Fitting = components['schemas']['FittingRequest'];
+export type LookedAt = components['schemas']['LookedAt'];
 export type Fate = PieceForm['fate'];
 
 export interface PieceFilter {

@@ -2834,6 +2834,13 @@ export interface components {
             to: number;
             width: number;
         };
+        LookedAt: {
+            note: string;
+            /** @enum {string} */
+            way: "white" | "backlit" | "reflected" | "wet" | "polarised" | "along" | "across";
+            /** @enum {string} */
+            what: "nothing" | "something" | "skipped";
+        };
         Loupe: {
             meets: components["schemas"]["LoupeMeet"][];
             mesh: components["schemas"]["Mesh"];
@@ -3139,6 +3146,7 @@ export interface components {
             parcel: string;
             parent: string;
             rough: components["schemas"]["Rough"];
+            seen: components["schemas"]["LookedAt"][];
             /** @enum {string} */
             unit: "ct" | "g";
             version: number;
@@ -3160,6 +3168,7 @@ export interface components {
             parcelName: string;
             parent: string;
             rough: components["schemas"]["Rough"];
+            seen: components["schemas"]["LookedAt"][];
             /** @enum {string} */
             unit: "ct" | "g";
             version: number;

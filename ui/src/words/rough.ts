@@ -108,7 +108,7 @@ export const roughWords = {
   saved: (number: number) => `Piece ${number} is saved`,
   unsaved: 'not saved yet',
   file: 'Save as a file',
-  parts: { flaws: 'Flaws', trims: 'Saw cuts', weights: 'Weight' },
+  parts: { flaws: 'Flaws', trims: 'Saw cuts', weights: 'Weight', look: 'The look' },
 
   flaw: {
     add: 'Mark a flaw',

@@ -35,6 +35,7 @@ const nothing: PieceForm = {
   unit: 'ct',
   along: '',
   across: '',
+  seen: [],
   fate: 'whole',
   rough: {
     name: '',

@@ -14,6 +14,7 @@ import { Care, Figures } from '../../parts/Page';
 import { Row } from '../../parts/Row';
 import type { Camera } from '../../parts/stone/geometry';
 import { carats, sizes } from '../../words/numbers';
+import { lookWords } from '../../words/look';
 import { roughWords as r } from '../../words/rough';
 import { w } from '../../words/words';
 import { money } from './money';
@@ -34,6 +35,7 @@ interface Props {
   setTrim: (no: number, change: Partial<Trim>) => void;
   placing: boolean;
   onPlacing: (placing: boolean) => void;
+  onLook: () => void;
 }
 
 /** What is in a piece and on it: flaws, saw cuts, its weight, and what else is known. */
@@ -140,6 +142,21 @@ export function PieceParts(props: Props) {
         <Figures rows={weights(props)} />
         {worked.care && <Care>{worked.care}</Care>}
       </Part>
+      <Part
+        head={r.parts.look}
+        add={draft.seen.length > 0 ? lookWords.again : lookWords.start}
+        onAdd={props.onLook}
+      >
+        {draft.seen.length === 0 ? (
+          <Typography color="text.secondary">{lookWords.none}</Typography>
+        ) : (
+          <Figures
+            rows={draft.seen
+              .filter((s) => s.what !== 'skipped')
+              .map((s) => [lookWords.ways[s.way].name, s.note || lookWords.what[s.what]])}
+          />
+        )}
+      </Part>
       <Part head={r.aside.about}>
         <About {...props} />
       </Part>
@@ -199,14 +216,14 @@ function FlawFields({ flaw, camera, onChange, onRemove }: FieldsProps<Flaw> & { 
           value={flaw.rule}
           options={r.flaw.rules}
           onChange={(rule) => onChange({ rule: rule as Flaw['rule'] })}
-          width={200}
+          width={194}
         />
         <PickField
           label={r.flaw.kind}
           value={flaw.kind}
           options={r.flaw.kinds}
           onChange={(kind) => onChange({ kind: kind as Flaw['kind'], radius: flaw.radius || 0.5 })}
-          width={112}
+          width={106}
         />
       </Row>
       {flaw.kind !== 'point' && (

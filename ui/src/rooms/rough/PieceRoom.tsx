@@ -26,7 +26,9 @@ import { Await, PageHead } from '../../parts/Page';
 import type { Camera } from '../../parts/stone/geometry';
 import { bothWeights, plain } from '../../words/numbers';
 import { roughWords as r } from '../../words/rough';
+import { lookWords } from '../../words/look';
 import { CandidateStrip } from './CandidateStrip';
+import { LookDialog } from './LookDialog';
 import { askew, PieceInRound, type Chosen } from './PieceInRound';
 import { PieceParts } from './PieceParts';
 import { eyeOf, ontoTable, placed, pointOf } from './space';
@@ -45,6 +47,7 @@ const formOf = ({
   unit,
   along,
   across,
+  seen,
   fate,
   rough,
   version,
@@ -55,6 +58,7 @@ const formOf = ({
   unit,
   along,
   across,
+  seen,
   fate,
   rough,
   version,
@@ -65,6 +69,9 @@ function Room({ piece }: { piece: Piece }) {
   const [camera, setCamera] = useState<Camera>(askew);
   const [chosen, choose] = useState<Chosen>();
   const [placing, setPlacing] = useState(false);
+  /** What was written of a flaw before it has its place. */
+  const [named, setNamed] = useState('');
+  const [looking, setLooking] = useState(false);
   const [shown, show] = useState<string>();
   const { readable, report } = useReadable();
   const queries = useQueryClient();
@@ -97,15 +104,17 @@ function Room({ piece }: { piece: Piece }) {
     setRough({
       flaws: [
         ...draft.rough.flaws,
-        { name: '', kind: 'ball', at, radius: 0.5, normal, rule: 'out' },
+        { name: named, kind: 'ball', at, radius: 0.5, normal, rule: 'out' },
       ],
     });
     choose({ what: 'flaw', no: draft.rough.flaws.length });
+    setNamed('');
   };
   const save = () => saving.save(draft, draft.version);
   const good = changed && readable && !saving.isPending;
   useKeys([
     { keys: ['f'], label: r.flaw.add, run: () => setPlacing(true) },
+    { keys: ['l'], label: lookWords.start, run: () => setLooking(true) },
     ...(good ? [{ keys: ['s'], label: r.save, run: save }] : []),
   ]);
   const candidate =
@@ -179,6 +188,7 @@ function Room({ piece }: { piece: Piece }) {
           setTrim={setTrim}
           placing={placing}
           onPlacing={setPlacing}
+          onLook={() => setLooking(true)}
         />
       </Box>
       <CandidateStrip
@@ -189,6 +199,18 @@ function Room({ piece }: { piece: Piece }) {
         onShow={(c) => show(c.id)}
         unsaved={changed}
       />
+      {looking && (
+        <LookDialog
+          seen={draft.seen}
+          onSeen={(seen) => set({ seen })}
+          onMark={(name) => {
+            setLooking(false);
+            setNamed(name);
+            setPlacing(true);
+          }}
+          onClose={() => setLooking(false)}
+        />
+      )}
       <SaveConflict saving={saving} mine={linesOf(draft)} linesOf={linesOf} />
     </FormFields>
   );
@@ -215,6 +237,7 @@ const linesOf = (p: PieceForm): string[] => [
   p.along,
   p.across,
   p.rough.note,
+  ...p.seen.map((s) => `${lookWords.ways[s.way].name}: ${s.note || lookWords.what[s.what]}`),
   ...p.rough.trims.map(
     (t, i) => `${r.trim.name(i + 1)}: ${plain(t.distance)} mm, ${r.xyz(t.normal)}`,
   ),
