@@ -1,0 +1,168 @@
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { afterEach, expect, test } from 'vitest';
+import type { Candidate, Fitting, Piece, PieceForm } from '../../api/rough';
+import { renderInApp } from '../../testing/app';
+import { cube } from '../../testing/cube';
+import { serve, stale } from '../../testing/server';
+import { lookWords } from '../../words/look';
+import { roughWords as r } from '../../words/rough';
+import { w } from '../../words/words';
+import { PieceRoom } from './PieceRoom';
+
+afterEach(cleanup);
+
+const candidate: Candidate = {
+  id: 'c',
+  diagram: 'd',
+  revision: 'hash',
+  name: 'Meridian',
+  allowance: 0.3,
+  width: 8.456,
+  length: 11,
+  height: 6,
+  carat: 4,
+  yield: 0.3,
+  bound: 9,
+  place: { scale: 1, rotation: [1, 0, 0, 0, 1, 0, 0, 0, 1], offset: [0, 0, 0] },
+  limitedBy: [
+    { kind: 'flaw', name: 'veil' },
+    { kind: 'face', name: '+x' },
+    { kind: 'face', name: '-x' },
+  ],
+  costs: [],
+  stale: false,
+  rounds: 1,
+  made: '2026-11-29T10:00:00Z',
+  chosen: false,
+  why: '',
+};
+
+const piece = (change: Partial<Piece> = {}): Piece => ({
+  id: 'p',
+  number: 4,
+  parcel: '',
+  parent: '',
+  weighed: '12',
+  unit: 'ct',
+  along: '',
+  across: '',
+  seen: [],
+  fate: 'whole',
+  rough: {
+    name: 'block',
+    material: 'Peridot',
+    note: '',
+    solid: { kind: 'box', size: { x: 2, y: 2, z: 2 }, points: [] },
+    trims: [],
+    flaws: [
+      {
+        name: 'veil',
+        kind: 'ball',
+        at: { x: 0.5, y: 0, z: 0 },
+        radius: 0.2,
+        normal: { x: 0, y: 0, z: 1 },
+        rule: 'out',
+      },
+    ],
+    axis: null,
+    colour: null,
+  },
+  version: 3,
+  carats: 12,
+  cost: 0,
+  currency: '',
+  parcelName: '',
+  worked: { whole: cube, kept: cube, wholeCarats: 12, keptCarats: 12, off: 0, care: '', cuts: [] },
+  candidates: [candidate],
+  offcuts: [],
+  ...change,
+});
+
+/** The room on a server that keeps one piece. */
+async function open(kept = piece()) {
+  const now = { kept };
+  const asked: Fitting[] = [];
+  const put: PieceForm[] = [];
+  serve({
+    'GET /api/rough/p': () => now.kept,
+    'PUT /api/rough/p': (body: PieceForm) => {
+      put.push(body);
+      if (body.version !== now.kept.version) return stale;
+      now.kept = { ...now.kept, ...body, version: body.version + 1 };
+      return now.kept;
+    },
+    'POST /api/rough/work': () => now.kept.worked,
+    'GET /api/rough/p/fit': () => new Response(''),
+    'POST /api/rough/p/fit': (body: Fitting) => void asked.push(body),
+    'GET /api/solids/hash': () => cube,
+    'GET /api/materials': () => ({ materials: [] }),
+    'GET /api/settings': () => ({}),
+  });
+  renderInApp(<PieceRoom />, '/rough/p', '/rough/:id');
+  await screen.findByRole('heading', { name: 'Piece 4 · block' });
+  return { now, asked, put };
+}
+
+const flaw = () => screen.getByLabelText(r.flaw.drag('veil'));
+
+test('a flaw is moved by the arrow keys, is not saved until it is, and then over what was read', async () => {
+  const { put } = await open();
+  expect(screen.queryByText(r.unsaved)).toBeNull();
+  // Up on the screen is up in the piece as well, but for the way it is held askew.
+  fireEvent.keyDown(flaw(), { key: 'ArrowUp' });
+  await screen.findByText(r.unsaved);
+  expect((screen.getByText(r.fit.again) as HTMLButtonElement).disabled).toBe(true);
+  fireEvent.click(screen.getByText(r.save));
+  await waitFor(() => expect(put).toHaveLength(1));
+  const moved = put[0]!.rough.flaws[0]!.at;
+  expect(Math.hypot(moved.x - 0.5, moved.y, moved.z)).toBeCloseTo(0.1, 9);
+  expect(put[0]!.version).toBe(3);
+  await waitFor(() => expect(screen.queryByText(r.unsaved)).toBeNull());
+});
+
+test('what was changed elsewhere meanwhile is shown beside it', async () => {
+  const { now, put } = await open();
+  now.kept = piece({ version: 4, along: 'olive' });
+  fireEvent.keyDown(flaw(), { key: 'ArrowLeft' });
+  fireEvent.click(screen.getByText(r.save));
+  fireEvent.click(await screen.findByText(w.conflict.mine));
+  await waitFor(() => expect(put.at(-1)!.version).toBe(4));
+});
+
+test('what holds a stone is told, and what the flaws cost is asked for that stone alone', async () => {
+  const { asked } = await open();
+  expect(screen.getByText('veil, 2 natural faces')).toBeTruthy();
+  fireEvent.click(screen.getByText(r.fit.costs.ask));
+  await waitFor(() => expect(asked).toEqual([{ diagrams: ['d'], allowance: 0.3, costs: true }]));
+});
+
+test('costs that are known are told, and a plan takes no more than fits', async () => {
+  await open(
+    piece({ candidates: [{ ...candidate, costs: [{ flaw: 0, width: 9, carat: 5.25 }] }] }),
+  );
+  expect(screen.getByText('+1.25 ct · 9.00 mm')).toBeTruthy();
+  const to = screen.getByText(r.fit.plan).getAttribute('href')!;
+  expect(to).toBe('/stones/new?diagram=d&material=Peridot&width=8.45');
+});
+
+test('a look is answered by keys, goes on where it stopped, and what is seen becomes a flaw', async () => {
+  const { put } = await open();
+  fireEvent.click(screen.getByText(lookWords.start));
+  const dialog = await screen.findByRole('dialog');
+  fireEvent.keyDown(dialog, { key: '1' });
+  fireEvent.keyDown(dialog, { key: '0' });
+  await screen.findByText(lookWords.ways.reflected.name);
+  fireEvent.keyDown(dialog, { key: '2' });
+  fireEvent.change(await screen.findByLabelText(lookWords.note), { target: { value: 'a flash' } });
+  fireEvent.click(screen.getByText(lookWords.mark));
+  // Where it is clicked is for a browser to try; that it waits for the click is told.
+  await screen.findByText(r.flaw.place);
+  fireEvent.click(screen.getByText(r.save));
+  await waitFor(() =>
+    expect(put[0]!.seen).toEqual([
+      { way: 'white', what: 'nothing', note: '' },
+      { way: 'backlit', what: 'skipped', note: '' },
+      { way: 'reflected', what: 'something', note: 'a flash' },
+    ]),
+  );
+});
