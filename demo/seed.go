@@ -8,8 +8,11 @@ import (
 	"slices"
 	"time"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"cressa/core/diagram"
 	"cressa/core/quick"
+	"cressa/core/rough"
 	"cressa/sqlite"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -24,7 +27,7 @@ type Size struct {
 // began is when drawn workshops opened.
 var began = time.Date(2020, 1, 2, 18, 0, 0, 0, time.UTC)
 
-// Seed draws a workshop into a new database file: diagrams, stones in every state, in runs
+// Seed draws a workshop into a new database file: diagrams, rough, stones in every state, in runs
 // too, some that came in for repair, and logs that fit their plans. The same size gives
 // the same workshop. It returns the first error of the store.
 func Seed(ctx context.Context, file string, size Size) (err error) {
@@ -46,7 +49,43 @@ func Seed(ctx context.Context, file string, size Size) (err error) {
 	if err := d.diagrams(ctx); err != nil {
 		return err
 	}
-	return d.stones(ctx)
+	return errors.Join(d.stones(ctx), d.rough(ctx))
+}
+
+// rough draws a piece for every second stone, in parcels of forty, boxes and hulls with a flaw here and
+// there.
+func (d *drawer) rough(ctx context.Context) error {
+	const inParcel, corners = 40, 24
+	made := 0
+	var parcel string
+	return d.together(ctx, func() bool { return made < d.size.Stones/2 }, func(ctx context.Context) error {
+		if made%inParcel == 0 {
+			p, err := d.workshop.SaveParcel(ctx, workshop.Parcel{
+				Name: fmt.Sprintf("%s lot %d", pick(d.random, skies...), made/inParcel+1),
+				Cost: workshop.ParcelCost{Per: workshop.ByGram, Amount: int64(200 + d.random.IntN(800)), Currency: "EUR"},
+			})
+			if err != nil {
+				return err
+			}
+			parcel = p.ID
+		}
+		made++
+		r := rough.Rough{Material: pick(d.random, "Quartz", "Peridot", "Spinel", "Iolite"), Solid: rough.Solid{Kind: rough.KindBox}}
+		size := func() float64 { return float64(60+d.random.IntN(80)) / 10 }
+		r.Solid.Size = r3.Vec{X: size(), Y: size(), Z: size()}
+		if made%3 == 0 {
+			r.Solid = rough.Solid{Kind: rough.KindHull}
+			for range corners {
+				v := r3.Unit(r3.Vec{X: d.random.NormFloat64(), Y: d.random.NormFloat64(), Z: d.random.NormFloat64()})
+				r.Solid.Points = append(r.Solid.Points, r3.Vec{X: 6 * v.X, Y: 5 * v.Y, Z: 4 * v.Z})
+			}
+		}
+		if made%2 == 0 {
+			r.Flaws = []rough.Flaw{{Name: "veil", Kind: rough.Disc, At: r3.Vec{X: 2, Y: 1}, Radius: 1, Normal: r3.Vec{X: 1, Z: 1}, Rule: rough.Out}}
+		}
+		_, err := d.workshop.SavePiece(ctx, workshop.Piece{Parcel: parcel, Weighed: workshop.Weighed{Unit: "ct"}, Rough: r, Fate: workshop.Whole})
+		return err
+	})
 }
 
 // drawer draws a workshop.

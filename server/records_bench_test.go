@@ -51,7 +51,7 @@ func BenchmarkFirstPages(b *testing.B) {
 		c.get("/api/diagrams?limit=1", &list)
 		waiting = list.Waiting
 	}
-	for _, page := range []string{"today", "stones", "stones?text=comet", "logbook", "diagrams", "diagrams?cuttable=true&sort=difficulty", "kit", "notices"} {
+	for _, page := range []string{"today", "stones", "stones?text=comet", "logbook", "diagrams", "diagrams?cuttable=true&sort=difficulty", "kit", "notices", "rough"} {
 		b.Run(page, func(b *testing.B) {
 			for b.Loop() {
 				status, _, _ := c.send("GET", "/api/"+page, "")

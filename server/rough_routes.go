@@ -201,15 +201,13 @@ func (s *Server) piecesOf(ctx context.Context, f workshop.PieceFilter, after wor
 		return out, err
 	}
 	for _, l := range page.Lines {
-		worked, err := s.workshop.Worked(ctx, l.Rough)
-		if err != nil {
-			return out, err
-		}
-		box := worked.Body.Bounds()
 		line := PieceLine{
-			ID: l.ID, Number: l.Number, Name: l.Rough.Name, Material: l.Rough.Material, Carats: l.Carats, Fate: l.Fate,
-			Parcel: l.Parcel, ParcelName: l.ParcelName, Kept: bodyMesh(worked.Body), Flaws: len(l.Rough.Flaws), Candidates: l.Candidates,
-			Size: Point{box.Max.X - box.Min.X, box.Max.Y - box.Min.Y, box.Max.Z - box.Min.Z},
+			ID: l.ID, Number: l.Number, Name: l.Sketch.Name, Material: l.Sketch.Material, Carats: l.Carats, Fate: l.Fate,
+			Parcel: l.Parcel, ParcelName: l.ParcelName, Flaws: l.Sketch.Flaws, Candidates: l.Candidates, Size: point(l.Sketch.Size),
+			Kept: Mesh{Vertices: []float64{}, Steps: []MeshStep{}},
+		}
+		if body, ok := rough.Hull(l.Sketch.Corners); ok {
+			line.Kept = bodyMesh(body)
 		}
 		if l.Best != nil {
 			best := candidateView(*l.Best, l.Version)

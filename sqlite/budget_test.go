@@ -35,8 +35,12 @@ func TestTheCountOfStatementsDoesNotGrowWithTheRows(t *testing.T) {
 				return err
 			},
 			"diagrams": func() error { _, err := w.Diagrams(ctx, workshop.DiagramFilter{}, workshop.Cursor{}, 200); return err },
-			"sums":     func() error { _, err := w.Sums(ctx); return err },
-			"pace":     func() error { _, _, err := w.Pace(ctx); return err },
+			"rough": func() error {
+				_, err := w.Pieces(ctx, workshop.PieceFilter{}, workshop.Cursor{}, 200)
+				return err
+			},
+			"sums": func() error { _, err := w.Sums(ctx); return err },
+			"pace": func() error { _, _, err := w.Pace(ctx); return err },
 			"run": func() error {
 				for _, l := range page.Lines {
 					if l.Run != "" {

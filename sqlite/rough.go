@@ -8,6 +8,8 @@ import (
 	"strings"
 	"time"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"cressa/formats"
 	"cressa/workshop"
 )
@@ -17,6 +19,7 @@ import (
 const (
 	parcelForm    = 1
 	pieceForm     = 1
+	sketchForm    = 1
 	candidateForm = 1
 )
 
@@ -108,16 +111,45 @@ func pieceDocument(p workshop.Piece) string {
 
 func nullable(id string) sql.Null[string] { return sql.Null[string]{V: id, Valid: id != ""} }
 
-const pieceColumns = `p.id, p.number, p.parcel_id, p.parent_id, p.fate, p.carats, p.created, p.version, p.document, p.rough`
+type sketchDoc struct {
+	form
+	Name     string       `json:"name"`
+	Material string       `json:"material"`
+	Flaws    int          `json:"flaws"`
+	Size     [3]float64   `json:"size"`
+	Corners  [][3]float64 `json:"corners"`
+}
 
-// scanPiece reads the columns of a piece, and more that stand after them.
-func scanPiece(scan scan, more ...any) (workshop.Piece, error) {
+func sketchDocument(s workshop.Sketch) string {
+	d := sketchDoc{form: form{sketchForm}, Name: s.Name, Material: s.Material, Flaws: s.Flaws, Size: [3]float64{s.Size.X, s.Size.Y, s.Size.Z}}
+	for _, p := range s.Corners {
+		d.Corners = append(d.Corners, [3]float64{p.X, p.Y, p.Z})
+	}
+	return document(d)
+}
+
+func readSketch(text string) (workshop.Sketch, error) {
+	var d sketchDoc
+	err := read(text, sketchForm, &d)
+	s := workshop.Sketch{Name: d.Name, Material: d.Material, Flaws: d.Flaws, Size: r3.Vec{X: d.Size[0], Y: d.Size[1], Z: d.Size[2]}}
+	for _, p := range d.Corners {
+		s.Corners = append(s.Corners, r3.Vec{X: p[0], Y: p[1], Z: p[2]})
+	}
+	return s, err
+}
+
+const pieceColumns = `p.id, p.number, p.parcel_id, p.parent_id, p.fate, p.carats, p.created, p.version, p.document, p.sketch, p.rough`
+
+func scanPiece(scan scan) (workshop.Piece, error) {
 	var p workshop.Piece
 	var parcel, parent sql.Null[string]
-	var text, file string
-	err := scan(append([]any{&p.ID, &p.Number, &parcel, &parent, &p.Fate, &p.Carats, asInstant{&p.Created}, &p.Version, &text, &file}, more...)...)
+	var text, sketch, file string
+	err := scan(&p.ID, &p.Number, &parcel, &parent, &p.Fate, &p.Carats, asInstant{&p.Created}, &p.Version, &text, &sketch, &file)
 	if err != nil {
 		return p, storeError(err)
+	}
+	if p.Sketch, err = readSketch(sketch); err != nil {
+		return p, err
 	}
 	var d pieceDoc
 	if err := read(text, pieceForm, &d); err != nil {
@@ -156,14 +188,18 @@ func (s *Store) Pieces(ctx context.Context, f workshop.PieceFilter, after worksh
 	// The one that is chosen stands for the others, else the heaviest.
 	const best = `(SELECT c.id FROM candidates c WHERE c.piece_id = p.id ORDER BY c.chosen IS NULL, c.carats DESC, c.id LIMIT 1)`
 	err := s.rows(ctx, func(scan scan) error {
-		var parcel sql.Null[string]
+		var parcel, name sql.Null[string]
+		var sketch string
 		var l workshop.PieceLine
 		var best candidateRow
-		p, err := scanPiece(scan, append([]any{&parcel, &l.Candidates}, best.columns()...)...)
+		err := scan(append([]any{&l.ID, &l.Number, &parcel, &l.Fate, &l.Carats, &l.Version, &sketch, &name, &l.Candidates}, best.columns()...)...)
 		if err != nil {
 			return err
 		}
-		l.Piece, l.ParcelName = p, parcel.V
+		l.Parcel, l.ParcelName = parcel.V, name.V
+		if l.Sketch, err = readSketch(sketch); err != nil {
+			return err
+		}
 		if best.id.Valid {
 			c, err := best.read()
 			if err != nil {
@@ -178,7 +214,7 @@ func (s *Store) Pieces(ctx context.Context, f workshop.PieceFilter, after worksh
 		}
 		out.Lines = append(out.Lines, l)
 		return nil
-	}, `SELECT `+pieceColumns+`, l.document ->> '$.name', (SELECT count(*) FROM candidates c WHERE c.piece_id = p.id), `+candidateColumns+
+	}, `SELECT p.id, p.number, p.parcel_id, p.fate, p.carats, p.version, p.sketch, l.document ->> '$.name', (SELECT count(*) FROM candidates c WHERE c.piece_id = p.id), `+candidateColumns+
 		from+` LEFT JOIN candidates c ON c.id = `+best+c.String()+` ORDER BY p.number DESC LIMIT ?`, append(c.args, limit+1)...)
 	return out, err
 }
@@ -210,9 +246,9 @@ func (s *Store) InsertPiece(ctx context.Context, p workshop.Piece) (number int, 
 			return err
 		}
 		p.Number = number
-		return s.exec(ctx, `INSERT INTO pieces (id, number, parcel_id, parent_id, fate, carats, search, created, version, document, rough)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			p.ID, p.Number, nullable(p.Parcel), nullable(p.Parent), p.Fate, p.Carats, pieceSearch(p), instant(p.Created), p.Version, pieceDocument(p), file)
+		return s.exec(ctx, `INSERT INTO pieces (id, number, parcel_id, parent_id, fate, carats, search, created, version, document, sketch, rough)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+			p.ID, p.Number, nullable(p.Parcel), nullable(p.Parent), p.Fate, p.Carats, pieceSearch(p), instant(p.Created), p.Version, pieceDocument(p), sketchDocument(p.Sketch), file)
 	})
 }
 
@@ -222,8 +258,8 @@ func (s *Store) SavePiece(ctx context.Context, p workshop.Piece, version int) er
 	if err != nil {
 		return err
 	}
-	return s.changeOne(ctx, `UPDATE pieces SET parcel_id = ?, fate = ?, carats = ?, search = ?, document = ?, rough = ?, version = ? WHERE id = ? AND version = ?`,
-		nullable(p.Parcel), p.Fate, p.Carats, pieceSearch(p), pieceDocument(p), file, p.Version, p.ID, version)
+	return s.changeOne(ctx, `UPDATE pieces SET parcel_id = ?, fate = ?, carats = ?, search = ?, document = ?, sketch = ?, rough = ?, version = ? WHERE id = ? AND version = ?`,
+		nullable(p.Parcel), p.Fate, p.Carats, pieceSearch(p), pieceDocument(p), sketchDocument(p.Sketch), file, p.Version, p.ID, version)
 }
 
 // PieceWeights implements workshop.RoughStore.

@@ -4,6 +4,8 @@ import (
 	"context"
 	"time"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"cressa/core/rough"
 )
 
@@ -58,11 +60,30 @@ type Piece struct {
 	// weighs where nobody weighed; it follows.
 	Weighed Weighed
 	Carats  float64
+	// Sketch is what lists show of it; it follows.
+	Sketch Sketch
 	// Look is what was seen of it.
 	Look    Look
 	Fate    Fate `validate:"oneof=whole cut kept gone"`
 	Created time.Time
 	Version int
+}
+
+// Sketch is a piece as lists show it: the box around what the saw leaves of it, in mm, and corners that
+// show its shape.
+type Sketch struct {
+	Name, Material string
+	Flaws          int
+	Size           r3.Vec
+	Corners        []r3.Vec
+}
+
+// sketchCorners is how many corners a sketch has at most.
+const sketchCorners = 80
+
+func sketchOf(p *rough.Piece) Sketch {
+	box := p.Body.Bounds()
+	return Sketch{p.Rough.Name, p.Rough.Material, len(p.Flaws), r3.Sub(box.Max, box.Min), p.Body.Few(sketchCorners)}
 }
 
 // Weighed is a weight as it was typed: "12.4" in carats (ct) or grams (g); "" where nobody weighed.
@@ -167,7 +188,13 @@ type Limit struct{ Kind, Name string }
 
 // PieceLine is a piece as lists show it, with its chosen candidate or else its heaviest, nil without any.
 type PieceLine struct {
-	Piece
+	ID      string
+	Number  int
+	Parcel  string
+	Fate    Fate
+	Carats  float64
+	Version int
+	Sketch  Sketch
 	// ParcelName is that of its parcel, "" for none.
 	ParcelName string
 	Best       *Candidate

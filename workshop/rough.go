@@ -118,7 +118,7 @@ func (r *Rough) SavePiece(ctx context.Context, p Piece) (Piece, error) {
 	if err != nil {
 		return p, err
 	}
-	p.Carats = worked.WeightOf()
+	p.Carats, p.Sketch = worked.WeightOf(), sketchOf(worked)
 	return p, r.store.InTx(ctx, func(ctx context.Context) (err error) {
 		if p.Parcel != "" {
 			if _, err := r.store.Parcel(ctx, p.Parcel); err != nil {

@@ -42,10 +42,8 @@ const pebblePoints = 1000
 func Pebble(size r3.Vec) *Body {
 	points := make([]r3.Vec, pebblePoints)
 	for i := range points {
-		z := 1 - (2*float64(i)+1)/pebblePoints
-		sin, cos := math.Sincos((float64(i) + 0.5) * math.Pi * (3 - math.Sqrt(5)))
-		r := math.Sqrt(1 - z*z)
-		points[i] = r3.Vec{X: r * cos * size.X / 2, Y: r * sin * size.Y / 2, Z: z * size.Z / 2}
+		u := onSpiral(i, pebblePoints)
+		points[i] = r3.Vec{X: u.X * size.X / 2, Y: u.Y * size.Y / 2, Z: u.Z * size.Z / 2}
 	}
 	b, _ := Hull(points)
 	return b
@@ -74,48 +72,69 @@ const narrow, least = 1e3 * shake, 1e-12
 // sameTurn is how far apart the normals of faces may be that lie in one plane.
 const sameTurn = 1e-8
 
-// Planes returns the planes that bound the body, one for all faces that lie in it, each moved out to
-// the corner that lies farthest out, so that nothing of the body is outside of any.
-func (b *Body) Planes() []solid.Plane {
-	type sized struct {
-		solid.Plane
-		area float64
-	}
-	faces := make([]sized, len(b.Faces))
+// sides gathers faces whose normals differ by less than an angle in radians, the largest of each first:
+// it has the truest direction.
+func (b *Body) sides(angle float64) [][]*Face {
+	faces, area := make([]*Face, len(b.Faces)), make(map[*Face]float64, len(b.Faces))
 	for i := range b.Faces {
-		faces[i] = sized{b.Faces[i].Plane, b.Faces[i].Area()}
+		f := &b.Faces[i]
+		faces[i], area[f] = f, f.Area()
 	}
-	// The largest face of a plane has the truest direction.
-	slices.SortStableFunc(faces, func(x, y sized) int { return cmp.Compare(y.area, x.area) })
+	slices.SortStableFunc(faces, func(x, y *Face) int { return cmp.Compare(area[y], area[x]) })
 	// Normals that are nearly alike lie in one cell of a grid or in two beside each other.
 	type cell [3]int
 	at := func(n r3.Vec) cell {
-		const grid = 16 * sameTurn
+		grid := 16 * angle
 		return cell{int(math.Floor(n.X / grid)), int(math.Floor(n.Y / grid)), int(math.Floor(n.Z / grid))}
 	}
-	known := map[cell][]r3.Vec{}
-	isKnown := func(n r3.Vec) bool {
+	known := map[cell][]int{}
+	var out [][]*Face
+	find := func(n r3.Vec) int {
 		c := at(n)
 		for i := range 27 {
 			for _, k := range known[cell{c[0] + i%3 - 1, c[1] + i/3%3 - 1, c[2] + i/9 - 1}] {
-				if r3.Norm(r3.Sub(k, n)) < sameTurn {
-					return true
+				if r3.Norm(r3.Sub(out[k][0].Plane.Normal, n)) < angle {
+					return k
 				}
 			}
 		}
-		return false
+		return -1
+	}
+	for _, f := range faces {
+		k := find(f.Plane.Normal)
+		if k < 0 {
+			k = len(out)
+			known[at(f.Plane.Normal)] = append(known[at(f.Plane.Normal)], k)
+			out = append(out, nil)
+		}
+		out[k] = append(out[k], f)
+	}
+	return out
+}
+
+// Planes returns the planes that bound the body, one for all faces that lie in it, each moved out to the
+// corner that lies farthest out, so that nothing of the body is outside of any.
+func (b *Body) Planes() []solid.Plane {
+	around := map[r3.Vec][]*Face{}
+	for i := range b.Faces {
+		for _, p := range b.Faces[i].Corners {
+			around[p] = append(around[p], &b.Faces[i])
+		}
 	}
 	var out []solid.Plane
-	for _, f := range faces {
-		if n := f.Normal; !isKnown(n) {
-			known[at(n)] = append(known[at(n)], n)
-			out = append(out, f.Plane)
+	for _, side := range b.sides(sameTurn) {
+		plane := side[0].Plane
+		// The body is convex: what stands out of a side stands out beside it.
+		for _, f := range side {
+			for _, p := range f.Corners {
+				for _, beside := range around[p] {
+					for _, q := range beside.Corners {
+						plane.D = max(plane.D, r3.Dot(plane.Normal, q))
+					}
+				}
+			}
 		}
-	}
-	for _, p := range b.Points() {
-		for i := range out {
-			out[i].D = max(out[i].D, r3.Dot(out[i].Normal, p))
-		}
+		out = append(out, plane)
 	}
 	return out
 }
@@ -123,29 +142,51 @@ func (b *Body) Planes() []solid.Plane {
 // Outlines returns the corners of the body's sides as they look: faces whose normals differ by less than
 // an angle in radians are one side, which is drawn in the plane of its largest.
 func (b *Body) Outlines(angle float64) [][]r3.Vec {
-	faces := slices.Clone(b.Faces)
-	slices.SortStableFunc(faces, func(x, y Face) int { return cmp.Compare(y.Area(), x.Area()) })
-	type group struct {
-		normal  r3.Vec
-		corners []r3.Vec
-	}
-	var groups []*group
-	for _, f := range faces {
-		i := slices.IndexFunc(groups, func(g *group) bool { return r3.Norm(r3.Sub(g.normal, f.Plane.Normal)) < angle })
-		if i < 0 {
-			i = len(groups)
-			groups = append(groups, &group{normal: f.Plane.Normal})
-		}
-		groups[i].corners = append(groups[i].corners, f.Corners...)
-	}
 	var out [][]r3.Vec
 	size := b.extent()
-	for _, g := range groups {
-		if corners := around(g.normal, g.corners, size); len(corners) >= 3 {
+	for _, side := range b.sides(angle) {
+		var corners []r3.Vec
+		for _, f := range side {
+			corners = append(corners, f.Corners...)
+		}
+		if corners = around(side[0].Plane.Normal, corners, size); len(corners) >= 3 {
 			out = append(out, corners)
 		}
 	}
 	return out
+}
+
+// Few returns corners that show the body's shape: all of them where they are no more than n, else those
+// that lie farthest out in n directions.
+func (b *Body) Few(n int) []r3.Vec {
+	points := b.Points()
+	if len(points) <= n {
+		return points
+	}
+	seen := map[int]bool{}
+	var out []r3.Vec
+	for i := range n {
+		u := onSpiral(i, n)
+		best := 0
+		for k, p := range points {
+			if r3.Dot(u, p) > r3.Dot(u, points[best]) {
+				best = k
+			}
+		}
+		if !seen[best] {
+			seen[best] = true
+			out = append(out, points[best])
+		}
+	}
+	return out
+}
+
+// onSpiral is point i of n that lie evenly on the unit sphere, along a spiral.
+func onSpiral(i, n int) r3.Vec {
+	z := 1 - (2*float64(i)+1)/float64(n)
+	sin, cos := math.Sincos((float64(i) + 0.5) * math.Pi * (3 - math.Sqrt(5)))
+	r := math.Sqrt(1 - z*z)
+	return r3.Vec{X: r * cos, Y: r * sin, Z: z}
 }
 
 // axesOf returns two directions that are square to n and to each other, right-handed with it.

@@ -119,7 +119,7 @@ var views = []view{
 	{name: "machine-error", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Machine error"), choose("Stones", "200"), click("Run"), see("Would rounding be noticed?"), seeDrawing}},
 	{name: "light", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), see("Hours"), seeLight}},
 	{name: "sweep", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), click("Sweep the angles"), see("Pavilion, factor"), click("Sweep"), see("Kept sweeps"), click("Go to the best"), see("Angles there"), seeLight}},
-	{name: "light-compare", path: "/diagrams/compare", steps: []step{choose("Hold beside it", "First Light"), beside(1), choose("Hold beside it", "Parallax"), beside(2), choose("Hold beside it", "Three Sisters"), beside(3), click("Light"), choose("Show the stone", "where light goes"), see("Light, face up"), seeLight}},
+	{name: "rough", path: "/rough", steps: []step{click("Piece 1 · the olive block"), see("No turn gives"), seeDrawing}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},
 	{name: "sheet", path: "/stones", steps: []step{click("Rose oval"), click("Sheet"), func(p *browser.Page) error { return p.Until("document.querySelector('.sheet-pages img')?.complete") }}},
 	{name: "stone", path: "/stones", steps: []step{click("Rose oval"), see("Drag along it"), seeDrawing}},
@@ -128,13 +128,6 @@ var views = []view{
 	{name: "kit", path: "/kit?for=Peridot", steps: []step{see("shapes the stone"), clickOn("[data-thing][title*=coarser]"), see("What happened to it")}},
 	{name: "logbook", path: "/logbook", steps: []step{see("Together")}},
 	{name: "machine", path: "/machine", steps: []step{see("Window bench")}},
-}
-
-// beside waits until so many diagrams stand side by side.
-func beside(n int) step {
-	return func(p *browser.Page) error {
-		return p.Until(fmt.Sprintf("new URLSearchParams(location.search).get('ids')?.split(',').length === %d", n))
-	}
 }
 
 func choose(label, option string) step {

@@ -9,8 +9,8 @@ CREATE TABLE parcels (
 ) STRICT;
 CREATE INDEX parcels_bought ON parcels (bought DESC, created DESC, id);
 
--- Pieces of rough. The columns beside the document follow from it, for lists; rough is the piece as its
--- open file.
+-- Pieces of rough. The columns beside the document follow from it, for lists, the sketch too; rough is the
+-- piece as its open file.
 CREATE TABLE pieces (
     id        TEXT    PRIMARY KEY,
     number    INTEGER NOT NULL UNIQUE,
@@ -22,6 +22,7 @@ CREATE TABLE pieces (
     created   INTEGER NOT NULL,
     version   INTEGER NOT NULL,
     document  TEXT    NOT NULL,
+    sketch    TEXT    NOT NULL,
     rough     TEXT    NOT NULL
 ) STRICT;
 CREATE INDEX pieces_parcel ON pieces (parcel_id, parent_id, carats);

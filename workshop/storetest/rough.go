@@ -34,6 +34,7 @@ func pieces(t *testing.T, ctx context.Context, s workshop.Store) {
 	p := workshop.Piece{
 		ID: "a", Parcel: "lot", Weighed: workshop.Weighed{Text: "2,4", Unit: "g"}, Carats: 12, Look: workshop.Look{Along: "blue", Across: "pale", Seen: []workshop.Seen{{Way: workshop.Backlit, What: workshop.SawSomething, Note: "a veil"}}},
 		Fate: workshop.Whole, Created: now, Version: 1,
+		Sketch: workshop.Sketch{Name: "the clear one", Material: "Aquamarine", Flaws: 1, Size: r3.Vec{X: 12, Y: 9, Z: 8}, Corners: []r3.Vec{{X: 1}, {Y: 2}, {Z: 3}}},
 		Rough: rough.Rough{
 			Name: "the clear one", Material: "Aquamarine", Carat: 12, Solid: rough.Solid{Kind: rough.KindBox, Size: r3.Vec{X: 12, Y: 9, Z: 8}},
 			Flaws: []rough.Flaw{{Name: "veil", Kind: rough.Disc, At: r3.Vec{X: 1}, Radius: 2, Normal: r3.Vec{Z: 1}, Rule: rough.Out}},
@@ -83,10 +84,15 @@ func pieces(t *testing.T, ctx context.Context, s workshop.Store) {
 	page, err := s.Pieces(ctx, workshop.PieceFilter{}, workshop.Cursor{}, 1)
 	require.NoError(t, err)
 	assert.Equal(t, 2, page.Total)
-	assert.Equal(t, []workshop.PieceLine{{Piece: off, ParcelName: "Hill lot"}}, page.Lines)
+	line := func(p workshop.Piece) workshop.PieceLine {
+		return workshop.PieceLine{ID: p.ID, Number: p.Number, Parcel: p.Parcel, Fate: p.Fate, Carats: p.Carats, Version: p.Version, Sketch: p.Sketch, ParcelName: "Hill lot"}
+	}
+	assert.Equal(t, []workshop.PieceLine{line(off)}, page.Lines)
 	page, err = s.Pieces(ctx, workshop.PieceFilter{}, *page.Next, 1)
 	require.NoError(t, err)
-	assert.Equal(t, []workshop.PieceLine{{Piece: p, ParcelName: "Hill lot", Best: &small, Candidates: 2}}, page.Lines, "the chosen one stands for all")
+	chosen := line(p)
+	chosen.Best, chosen.Candidates = &small, 2
+	assert.Equal(t, []workshop.PieceLine{chosen}, page.Lines, "the chosen one stands for all")
 	assert.Nil(t, page.Next)
 	for _, f := range []workshop.PieceFilter{
 		{Words: []string{"clearest", "hill"}}, {Fate: workshop.InWork}, {Parcel: "lot", Words: []string{"aqua", "clearest"}},
