@@ -3,7 +3,10 @@ package e2e_test
 import (
 	"testing"
 
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/require"
+
+	"cressa/e2e/browser"
 )
 
 // A new piece gets two flaws by hand, is searched, the search is stopped, and what it had found by then is
@@ -27,8 +30,7 @@ func TestFromANewPieceToAPlan(t *testing.T) {
 	u.mentions("84 % more than the 12.00 ct on the scales")
 	u.fill("Weight", "22")
 	u.click("Put it in")
-	u.see("Piece 1")
-	u.until(`!document.querySelector('[role=dialog]')`)
+	u.until(`document.querySelector('h1')?.innerText === 'Piece 1' && !document.querySelector('[role=dialog]')`)
 
 	const piece = "svg[role=application]"
 	u.press("f")
@@ -61,5 +63,61 @@ func TestFromANewPieceToAPlan(t *testing.T) {
 	u.click("Plan this stone")
 	u.mentions("Calipers read")
 	u.until(`document.querySelector('[role=combobox][value=Peridot], input[value=Peridot]') || document.body.innerText.includes('Peridot')`)
+	u.quiet()
+}
+
+// A piece is judged by its sizes alone, and by its solid, without a mouse; a saw cut's offcut becomes a
+// piece that leads back.
+func TestAnEstimateByKeyboardAndAnOffcut(t *testing.T) {
+	t.Parallel()
+	app := start(t, "demo")
+	u := open(t, 1280, 800, app.URL)
+	u.see("Today")
+	u.press("2")
+	u.mentions("Mixed tin")
+	u.press("n")
+	u.until(`document.querySelector('[role=dialog]')`)
+	to := func(name string) {
+		t.Helper()
+		const named = `(document.activeElement.labels?.[0]?.innerText ?? document.getElementById(document.activeElement.getAttribute('aria-labelledby')?.split(' ')[0])?.innerText ?? document.activeElement.innerText)`
+		for range 40 {
+			u.press(kb.Tab)
+			if at, err := browser.Eval[string](u.Page, named+" ?? ''"); err == nil && at == name {
+				return
+			}
+		}
+		t.Fatalf("%q is not reached by the Tab key", name)
+	}
+	to("Material")
+	u.press(kb.Enter)
+	u.until(`document.querySelector('[role=listbox]')`)
+	u.press("Peri")
+	u.press(kb.Enter)
+	u.until(`!document.querySelector('[role=listbox]')`)
+	for field, figure := range map[string]string{"Length": "16", "Width": "12", "Depth": "9"} {
+		to(field)
+		u.press(figure)
+	}
+	to("Outline")
+	u.press(kb.Enter)
+	u.until(`document.querySelector('[role=listbox]')`)
+	u.press("oval")
+	u.press(kb.Enter)
+	u.mentions("the depth")
+	u.mentions("of the piece.")
+	to("Put it in")
+	u.press(kb.Enter)
+	u.until(`document.querySelector('h1')?.innerText === 'Piece 9' && !document.querySelector('[role=dialog]')`)
+
+	u.click("Add a saw cut")
+	u.mentions("fall off")
+	u.click("Save")
+	u.mentions("Piece 9 is saved")
+	u.click("Keep the offcut")
+	u.mentions("The offcut is piece 10")
+	u.click("Piece 10")
+	u.mentions("Sawn off")
+	u.click("Piece 9")
+	u.until(`document.querySelector('h1')?.innerText === 'Piece 9'`)
 	u.quiet()
 }

@@ -97,6 +97,11 @@ type MeshPoints struct {
 	Hollow bool      `json:"hollow"`
 }
 
+// OffcutRequest names a saw cut of a piece by its place, from 0.
+type OffcutRequest struct {
+	Trim int `json:"trim" validate:"min=0,max=99"`
+}
+
 type candidateByID struct {
 	ID        string `path:"id"`
 	Candidate string `path:"candidate"`
@@ -132,6 +137,14 @@ func (s *Server) roughRoutes() {
 	})
 	handle(s, route{method: http.MethodPut, path: "/api/rough/:id", name: "saveRough", summary: "Change a piece of rough"}, func(c *echo.Context, in byIDWithBody[PieceRequest]) (PieceView, error) {
 		return s.savePiece(c, in.Body.piece(in.ID))
+	})
+	handle(s, route{method: http.MethodPost, path: "/api/rough/:id/offcuts", name: "keepOffcut", summary: "Keep what a saw cut lets fall as a piece", creates: true}, func(c *echo.Context, in byIDWithBody[OffcutRequest]) (PieceView, error) {
+		ctx := c.Request().Context()
+		off, err := s.workshop.KeepOffcut(ctx, in.ID, in.Body.Trim)
+		if err != nil {
+			return PieceView{}, err
+		}
+		return s.pieceView(ctx, off.ID)
 	})
 	s.raw(route{method: http.MethodGet, path: "/api/rough/:id/file"}, s.roughFile)
 	handle(s, route{method: http.MethodPost, path: "/api/rough/:id/fit", name: "startFit", summary: "Look for the largest stones in a piece"}, s.startFit)
@@ -261,6 +274,13 @@ func (s *Server) pieceView(ctx context.Context, id string) (PieceView, error) {
 		if p.Parent == "" {
 			out.Cost = parcel.Cost.Share(sums[p.Parcel], p.Carats)
 		}
+	}
+	if p.Parent != "" {
+		parent, _, err := s.workshop.Piece(ctx, p.Parent)
+		if err != nil {
+			return out, err
+		}
+		out.ParentNumber = parent.Number
 	}
 	offcuts, err := s.piecesOf(ctx, workshop.PieceFilter{Parent: id}, workshop.Cursor{}, mostOffcuts)
 	out.Offcuts = offcuts.Pieces

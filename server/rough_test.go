@@ -68,14 +68,17 @@ func TestAPieceOfRoughIsKeptAndFound(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, c.problem("PUT", "/api/rough/"+piece.ID, string(body), http.StatusUnprocessableEntity).Detail, "much")
 
-	// An offcut knows what it was sawn off.
-	off := aPiece()
-	off.Parent, off.Parcel, off.Fate = piece.ID, lot.ID, workshop.Kept
-	c.put("POST", "/api/rough", off, new(server.PieceView))
+	// An offcut knows what it was sawn off, and is of the cost of that.
+	var off server.PieceView
+	c.put("POST", "/api/rough/"+piece.ID+"/offcuts", server.OffcutRequest{}, &off)
+	assert.Equal(t, piece.Number, off.ParentNumber)
+	assert.InDelta(t, 1.8*9*7*3.34/200, off.Carats, 0.1)
+	assert.Zero(t, off.Cost)
 	c.get("/api/rough/"+piece.ID, &piece)
 	require.Len(t, piece.Offcuts, 1)
+	c.problem("POST", "/api/rough/"+piece.ID+"/offcuts", `{"trim": 1}`, http.StatusNotFound)
 	var list server.PieceList
-	c.get("/api/rough?text=block+hill&limit=1", &list)
+	c.get("/api/rough?text=hill&limit=1", &list)
 	assert.Equal(t, 2, list.Total)
 	c.get("/api/rough?limit=1&after="+list.Next, &list)
 	assert.Equal(t, piece.ID, list.Pieces[0].ID)

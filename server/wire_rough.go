@@ -190,7 +190,9 @@ type PieceView struct {
 	ParcelName string      `json:"parcelName"`
 	Worked     RoughWorked `json:"worked"`
 	Candidates []Candidate `json:"candidates"`
-	Offcuts    []PieceLine `json:"offcuts"`
+	// ParentNumber is that of the piece that it was sawn off, 0 for none.
+	ParentNumber int         `json:"parentNumber"`
+	Offcuts      []PieceLine `json:"offcuts"`
 }
 
 // Candidate is the largest stone of a diagram that was found in a piece. Lengths are in mm.

@@ -83,7 +83,7 @@ const sketchCorners = 80
 
 func sketchOf(p *rough.Piece) Sketch {
 	box := p.Body.Bounds()
-	return Sketch{p.Rough.Name, p.Rough.Material, len(p.Flaws), r3.Sub(box.Max, box.Min), p.Body.Few(sketchCorners)}
+	return Sketch{p.Name, p.Material, len(p.Flaws), r3.Sub(box.Max, box.Min), p.Body.Few(sketchCorners)}
 }
 
 // Weighed is a weight as it was typed: "12.4" in carats (ct) or grams (g); "" where nobody weighed.

@@ -143,6 +143,24 @@ func (r *Rough) SavePiece(ctx context.Context, p Piece) (Piece, error) {
 	})
 }
 
+// KeepOffcut keeps what a saw cut of a piece lets fall as a piece of its own. It returns ErrNotFound where
+// there is no such piece or nothing falls.
+func (r *Rough) KeepOffcut(ctx context.Context, id string, trim int) (Piece, error) {
+	p, err := r.store.Piece(ctx, id)
+	if err != nil {
+		return p, err
+	}
+	worked, err := r.Worked(ctx, p.Rough)
+	if err != nil {
+		return p, err
+	}
+	off, ok := worked.Offcut(trim)
+	if !ok {
+		return p, ErrNotFound
+	}
+	return r.SavePiece(ctx, Piece{Parcel: p.Parcel, Parent: p.ID, Weighed: Weighed{Unit: p.Weighed.Unit}, Look: p.Look, Rough: off, Fate: Whole})
+}
+
 // Worked works the solid of a piece out, of any material that the workshop knows. It returns the problems
 // of rough.Rough.
 func (r *Rough) Worked(ctx context.Context, piece rough.Rough) (*rough.Piece, error) {

@@ -206,6 +206,8 @@ type Loss struct {
 	// Section is the area of the cut in mm².
 	Section      float64
 	Kerf, Offcut float64
+	// Off is what falls off, nil where nothing does.
+	Off *Body
 }
 
 // Place names a field of a piece as its problems do, with places in lists from 0: "flaws.2.radius".
@@ -270,9 +272,33 @@ func (p *Piece) saw(t Trim) (*Body, Loss, bool) {
 		loss.Kerf, loss.Offcut = loss.Offcut, 0
 	} else if kept != p.Body {
 		loss.Kerf = loss.Offcut - off.Volume()
-		loss.Offcut = off.Volume()
+		loss.Offcut, loss.Off = off.Volume(), off
 	}
 	return kept, loss, true
+}
+
+// Offcut describes what a saw cut lets fall as a piece of its own, with the flaws that reach into it. It is
+// false where nothing falls, or what falls has too many corners for a hull.
+func (p *Piece) Offcut(trim int) (Rough, bool) {
+	if trim < 0 || trim >= len(p.Cuts) || p.Cuts[trim].Off == nil {
+		return Rough{}, false
+	}
+	body := p.Cuts[trim].Off
+	points := body.Points()
+	if len(points) > MaxPoints {
+		return Rough{}, false
+	}
+	out := Rough{Material: p.Material, Solid: Solid{Kind: KindHull, Points: points}, Axis: p.Axis, Colour: p.Colour}
+	for _, f := range p.Flaws {
+		reaches := true
+		for _, plane := range body.Planes() {
+			reaches = reaches && plane.Above(f.At) <= f.Reach(plane.Normal)
+		}
+		if reaches {
+			out.Flaws = append(out.Flaws, f)
+		}
+	}
+	return out, true
 }
 
 // faceName names a natural face: that of a box after the axis that it looks along.

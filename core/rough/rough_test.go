@@ -124,12 +124,23 @@ func piece(t *testing.T, r rough.Rough) *rough.Piece {
 func TestASawCutCostsItsSlabAndWhatFallsOff(t *testing.T) {
 	p := piece(t, rough.Rough{
 		Material: "quartz", Solid: rough.Solid{Kind: rough.KindBox, Size: r3.Vec{X: 10, Y: 8, Z: 6}}, Carat: 6.36 * 1.2,
+		Flaws: []rough.Flaw{
+			{Name: "at the cut", Kind: rough.Ball, At: r3.Vec{X: 3}, Radius: 0.5, Rule: rough.Out},
+			{Name: "behind", Kind: rough.Ball, At: r3.Vec{X: -3}, Radius: 0.5, Rule: rough.Out},
+		},
 		Trims: []rough.Trim{{Normal: r3.Vec{X: 2}, Distance: 3, Kerf: 0.4}, {Normal: r3.Vec{Z: -1}, Distance: 2.9, Kerf: 0.4}},
 	})
 	assert.InDelta(t, 7.8*8*(6-0.3), p.Body.Volume(), 1e-9)
 	assert.InDelta(t, 48, p.Cuts[0].Section, 1e-9)
 	assert.InDelta(t, 0.4*48, p.Cuts[0].Kerf, 1e-9)
 	assert.InDelta(t, 1.8*48, p.Cuts[0].Offcut, 1e-9)
+	off, ok := p.Offcut(0)
+	require.True(t, ok)
+	assert.InDelta(t, 1.8*48, piece(t, off).Whole.Volume(), 1e-9)
+	require.Len(t, off.Flaws, 1, "the crystal at the cut, not the one behind it")
+	assert.Equal(t, "at the cut", off.Flaws[0].Name)
+	_, ok = p.Offcut(1)
+	assert.False(t, ok)
 	// The second blade runs half beside the piece: it loses what is there, and nothing falls off.
 	assert.InDelta(t, 0.3*7.8*8, p.Cuts[1].Kerf, 1e-9)
 	assert.Zero(t, p.Cuts[1].Offcut)

@@ -68,6 +68,11 @@ func tickAll(p *browser.Page) error {
 	}
 }
 
+// settled waits until nothing is fetched any more.
+func settled(p *browser.Page) error {
+	return p.Until("document.querySelector('polygon') && document.querySelector('main').dataset.busy === 'false'")
+}
+
 func seeDrawing(p *browser.Page) error { return p.Until("document.querySelector('polygon')") }
 
 func seeLight(p *browser.Page) error {
@@ -119,7 +124,7 @@ var views = []view{
 	{name: "machine-error", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Machine error"), choose("Stones", "200"), click("Run"), see("Would rounding be noticed?"), seeDrawing}},
 	{name: "light", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), see("Hours"), seeLight}},
 	{name: "sweep", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), click("Sweep the angles"), see("Pavilion, factor"), click("Sweep"), see("Kept sweeps"), click("Go to the best"), see("Angles there"), seeLight}},
-	{name: "rough", path: "/rough", steps: []step{click("Piece 1 · the olive block"), see("No turn gives"), seeDrawing}},
+	{name: "rough", path: "/rough", steps: []step{click("Piece 1 · the olive block"), see("No turn gives"), settled}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},
 	{name: "sheet", path: "/stones", steps: []step{click("Rose oval"), click("Sheet"), func(p *browser.Page) error { return p.Until("document.querySelector('.sheet-pages img')?.complete") }}},
 	{name: "stone", path: "/stones", steps: []step{click("Rose oval"), see("Drag along it"), seeDrawing}},

@@ -147,6 +147,9 @@ export const ranges = {
     refractiveIndex: { min: 1.01, max: 4 },
     width: { min: 0.1, max: 500 },
   },
+  OffcutRequest: {
+    trim: { min: 0, max: 99, whole: true },
+  },
   Parcel: {
     amount: { min: 0, max: 1000000000000, whole: true },
     postage: { min: 0, max: 1000000000000, whole: true },

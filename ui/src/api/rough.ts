@@ -121,6 +121,15 @@ export const addPiece = mutationOptions({
   onSuccess: stale,
 });
 
+/** Keeps what a saw cut lets fall as a piece of its own. */
+export const keepOffcut = mutationOptions({
+  mutationFn: ({ id, trim }: { id: string; trim: number }) =>
+    making(['offcut', id, trim], (head) =>
+      client.POST('/api/rough/{id}/offcuts', { params: { path: { id } }, body: { trim }, ...head }),
+    ),
+  onSuccess: stale,
+});
+
 /** A piece, written over the version that was read. */
 export const pieceRecord = (id: string): Versioned<PieceForm, Piece, Piece> => ({
   write: (body, version) =>

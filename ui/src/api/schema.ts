@@ -1216,6 +1216,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rough/{id}/offcuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what a saw cut lets fall as a piece */
+        post: operations["keepOffcut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs": {
         parameters: {
             query?: never;
@@ -3035,6 +3052,9 @@ export interface components {
             kit: components["schemas"]["KitNotice"][];
             wrong: components["schemas"]["WrongCodes"] | null;
         };
+        OffcutRequest: {
+            trim: number;
+        };
         OptionalTier: {
             cuts: boolean;
             tier: number;
@@ -3167,6 +3187,7 @@ export interface components {
             parcel: string;
             parcelName: string;
             parent: string;
+            parentNumber: number;
             rough: components["schemas"]["Rough"];
             seen: components["schemas"]["LookedAt"][];
             /** @enum {string} */
@@ -6969,6 +6990,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keepOffcut: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OffcutRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
             };
             /** @description a problem (RFC 9457) */
             default: {

@@ -108,6 +108,8 @@ export const roughWords = {
   saved: (number: number) => `Piece ${number} is saved`,
   unsaved: 'not saved yet',
   file: 'Save as a file',
+  sawnOff: 'Sawn off',
+  offcuts: 'Offcuts',
   parts: { flaws: 'Flaws', trims: 'Saw cuts', weights: 'Weight', look: 'The look' },
 
   flaw: {
@@ -139,6 +141,8 @@ export const roughWords = {
     facing: 'Stand it up as seen',
     flip: 'Keep the other side',
     remove: 'Take the cut away',
+    keep: 'Keep the offcut',
+    kept: (number: number) => `The offcut is piece ${number}`,
     costs: (kerf: string, offcut: string) => `the blade takes ${kerf}, ${offcut} fall off`,
     drag: (no: number) => `Saw cut ${no}: drag it, or move it with the arrow keys`,
   },

@@ -2,16 +2,28 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useMutation } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import type { Point } from '../../api/client';
 import { ranges } from '../../api/ranges';
-import type { Flaw, Piece, PieceForm, Rough, RoughWorked, Trim } from '../../api/rough';
+import {
+  keepOffcut,
+  type Flaw,
+  type Piece,
+  type PieceForm,
+  type Rough,
+  type RoughWorked,
+  type Trim,
+} from '../../api/rough';
 import { ChoiceList } from '../../parts/ChoiceList';
 import { MaterialField } from '../../parts/fields/MaterialField';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
+import { Refusal } from '../../parts/forms/Refusal';
+import { useNotice } from '../../parts/notice';
 import { Care, Figures } from '../../parts/Page';
 import { Row } from '../../parts/Row';
+import { TextLink } from '../../parts/TextLink';
 import type { Camera } from '../../parts/stone/geometry';
 import { carats, sizes } from '../../words/numbers';
 import { lookWords } from '../../words/look';
@@ -36,6 +48,8 @@ interface Props {
   placing: boolean;
   onPlacing: (placing: boolean) => void;
   onLook: () => void;
+  /** The piece on screen is not the one that is kept. */
+  unsaved: boolean;
 }
 
 /** What is in a piece and on it: flaws, saw cuts, its weight, and what else is known. */
@@ -51,6 +65,14 @@ export function PieceParts(props: Props) {
     setRough({ trims: [...trims, { normal, distance, kerf: 0.4 }] });
     onChoose({ what: 'trim', no: trims.length });
   };
+  const say = useNotice();
+  const off = useMutation({
+    ...keepOffcut,
+    onSuccess: (made, ...rest) => {
+      say({ text: r.trim.kept(made.number) });
+      return keepOffcut.onSuccess?.(made, ...rest);
+    },
+  });
   const drop = <T,>(list: readonly T[], no: number): T[] => list.filter((_, i) => i !== no);
   return (
     <Box
@@ -130,6 +152,11 @@ export function PieceParts(props: Props) {
             key={chosenOf('trim')}
             trim={trims[chosenOf('trim')]!}
             camera={camera}
+            offcut={
+              !props.unsaved && (worked.cuts[chosenOf('trim')]?.offcutCarats ?? 0) > 0
+                ? () => off.mutate({ id: props.piece.id, trim: chosenOf('trim') })
+                : undefined
+            }
             onChange={(change) => setTrim(chosenOf('trim'), change)}
             onRemove={() => {
               setRough({ trims: drop(trims, chosenOf('trim')) });
@@ -138,6 +165,8 @@ export function PieceParts(props: Props) {
           />
         )}
       </Part>
+      <Refusal error={off.error} />
+      <Family piece={props.piece} />
       <Part head={r.parts.weights}>
         <Figures rows={weights(props)} />
         {worked.care && <Care>{worked.care}</Care>}
@@ -161,6 +190,26 @@ export function PieceParts(props: Props) {
         <About {...props} />
       </Part>
     </Box>
+  );
+}
+
+/** What a piece was sawn off, and what was sawn off it. */
+function Family({ piece }: { piece: Piece }) {
+  if (piece.parent === '' && piece.offcuts.length === 0) return null;
+  return (
+    <Part head={r.offcuts}>
+      {piece.parent !== '' && (
+        <Typography>
+          {r.sawnOff}{' '}
+          <TextLink to={`/rough/${piece.parent}`}>{r.piece(piece.parentNumber)}</TextLink>
+        </Typography>
+      )}
+      {piece.offcuts.map((o) => (
+        <Typography key={o.id}>
+          <TextLink to={`/rough/${o.id}`}>{r.named(o.number, o.name)}</TextLink> {carats(o.carats)}
+        </Typography>
+      ))}
+    </Part>
   );
 }
 
@@ -249,7 +298,17 @@ function FlawFields({ flaw, camera, onChange, onRemove }: FieldsProps<Flaw> & { 
   );
 }
 
-function TrimFields({ trim, camera, onChange, onRemove }: FieldsProps<Trim> & { trim: Trim }) {
+function TrimFields({
+  trim,
+  camera,
+  offcut,
+  onChange,
+  onRemove,
+}: FieldsProps<Trim> & {
+  trim: Trim;
+  /** Keeps what falls off as a piece, undefined where that cannot be. */
+  offcut: (() => void) | undefined;
+}) {
   const n = unitOf([trim.normal.x, trim.normal.y, trim.normal.z]);
   return (
     <Box sx={{ display: 'grid', gap: 3, py: 3 }}>
@@ -283,6 +342,9 @@ function TrimFields({ trim, camera, onChange, onRemove }: FieldsProps<Trim> & { 
           }
         >
           {r.trim.flip}
+        </Button>
+        <Button size="small" disabled={!offcut} onClick={offcut}>
+          {r.trim.keep}
         </Button>
         <Button size="small" onClick={onRemove}>
           {r.trim.remove}

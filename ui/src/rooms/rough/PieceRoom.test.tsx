@@ -74,6 +74,7 @@ const piece = (change: Partial<Piece> = {}): Piece => ({
   parcelName: '',
   worked: { whole: cube, kept: cube, wholeCarats: 12, keptCarats: 12, off: 0, care: '', cuts: [] },
   candidates: [candidate],
+  parentNumber: 0,
   offcuts: [],
   ...change,
 });

@@ -189,6 +189,7 @@ function Room({ piece }: { piece: Piece }) {
           placing={placing}
           onPlacing={setPlacing}
           onLook={() => setLooking(true)}
+          unsaved={changed}
         />
       </Box>
       <CandidateStrip
