@@ -114,6 +114,8 @@ type placer struct {
 	tilts linear.Program
 	// quick is for a first look: flaws lie beyond facets only, and nothing is made the most of.
 	quick bool
+	// looser places in a room with few walls, nil until it is asked for.
+	looser *placer
 }
 
 func newPlacer(r *room, h *Shape) *placer {
@@ -238,15 +240,20 @@ func (o *open) Pop() any {
 // direction stand for those around it, and so is never too low; what comes of it is a stone for sure.
 // After so many nodes it is content with what it has.
 func (p *placer) best(t Turn, floor float64, nodes int) (placed, bool) {
-	p.setWalls(t, p.walls)
+	// Where walls are many a few of them bound what there can be, and all of them count for what there is.
+	b := p.bounding()
+	b.setWalls(t, b.walls)
+	if b != p {
+		p.setWalls(t, p.walls)
+	}
 	var middle r3.Vec
 	centre := r3.Scale(0.5, r3.Add(p.low, p.high))
 	for i := range p.flaws {
 		middle = r3.Add(middle, r3.Sub(centre, p.flaws[i].At))
 	}
 	goal := goalTo(r3.Add(r3.Scale(0.01, anyWay), middle))
-	start := p.lp.Start(&goal)
-	if p.lp.Solve(&start, &goal, floor) != linear.Optimal {
+	start := b.lp.Start(&goal)
+	if b.lp.Solve(&start, &goal, floor) != linear.Optimal {
 		return placed{}, false
 	}
 	found := placed{scale: floor}
@@ -256,18 +263,32 @@ func (p *placer) best(t Turn, floor float64, nodes int) (placed, bool) {
 		if n.scale <= found.scale*(1+1e-12) {
 			break
 		}
-		p.take(n.path)
-		state := p.lp.Restore(n.corner, &goal)
-		next := p.deepest(n, &state)
+		b.take(n.path)
+		state := b.lp.Restore(n.corner, &goal)
+		next := b.deepest(n, &state)
 		if next < 0 {
 			if s, ok := p.settle(p.beyond(n.path), at(&state.X)); ok && s.scale > found.scale {
 				found = s
 			}
 			continue
 		}
-		p.branch(n, &state, next, &goal, found.scale, &waiting)
+		b.branch(n, &state, next, &goal, found.scale, &waiting)
 	}
 	return found, found.scale > floor
+}
+
+// bounding is the placer that the search around flaws bounds with: this one, or one with few walls.
+func (p *placer) bounding() *placer {
+	if len(p.few) == len(p.walls) {
+		return p
+	}
+	if p.looser == nil {
+		r := *p.room
+		r.walls = r.few
+		p.looser = newPlacer(&r, p.shape)
+	}
+	p.looser.quick = p.quick
+	return p.looser
 }
 
 // take sets the limits of a path.
