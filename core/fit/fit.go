@@ -182,15 +182,15 @@ func (s *search) round(ctx context.Context) error {
 func (s *search) axes() []look {
 	var out []look
 	for _, t := range axisTurns() {
-		if s.allows(t) && !slices.ContainsFunc(out, func(l look) bool { return s.alike(l.turn, t, 1e-9) }) {
+		if s.allows(t) && !slices.ContainsFunc(out, func(l look) bool { return s.shape.apart(l.turn, t) < alike }) {
 			out = append(out, look{turn: t})
 		}
 	}
 	return out
 }
 
-// alike tells whether two turns differ by no more than an angle in radians, as the shape looks.
-func (s *search) alike(a, b Turn, angle float64) bool { return s.shape.apart(a, b) <= angle }
+// alike is the angle in radians below which two turns are one: far above what rounding makes of none.
+const alike = 1e-6
 
 // apart is the least angle between two turns of the shape, which may look the same at several.
 func (h *Shape) apart(a, b Turn) float64 {
@@ -321,6 +321,9 @@ func (s *search) withFlaws(ctx context.Context, axes, candidates []look) error {
 		})
 		s.keep(got)
 		return got, err
+	}
+	if s.from > 0 {
+		axes = nil // they were looked at in the first round
 	}
 	first, err := look(axes, fullNodes, false, 0)
 	if err != nil {
