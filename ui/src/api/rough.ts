@@ -115,6 +115,21 @@ export const addParcel = mutationOptions({
   onSuccess: stale,
 });
 
+/** A parcel, written over the version that was read. */
+export const parcelRecord = (id: string): Versioned<Parcel, Parcel, Parcel> => ({
+  write: (body, version) =>
+    answer(
+      client.PUT('/api/parcels/{id}', { params: { path: { id } }, body: { ...body, version } }),
+    ),
+  read: async () => {
+    const all = (await answer(client.GET('/api/parcels'))).parcels;
+    return all.find((p) => p.id === id)!;
+  },
+  versionOf: (p) => p.version,
+});
+
+export const parcelsKey = parcels;
+
 export const addPiece = mutationOptions({
   mutationFn: (body: PieceForm) =>
     making(['piece', body], (head) => client.POST('/api/rough', { body, ...head })),

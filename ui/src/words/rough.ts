@@ -25,6 +25,7 @@ export const roughWords = {
   best: (name: string, carats: string) => `${name}, ${carats}`,
   notSearched: 'not searched yet',
   noRoom: 'the flaws leave no room',
+  promisedAndCame: { promised: 'Promised', came: 'Came' },
   parcelFacts: {
     pieces: (n: number) => (n === 1 ? '1 piece' : `${n} pieces`),
     cost: (sum: string) => `${sum} with postage`,
@@ -93,6 +94,10 @@ export const roughWords = {
     currency: 'Currency',
     promised: 'What was promised',
     came: 'What came',
+    change: 'Change',
+    changing: 'The parcel',
+    note: 'Note',
+    saved: (name: string) => `${name} is saved`,
     keep: 'Keep it',
   },
 

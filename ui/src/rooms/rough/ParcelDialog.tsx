@@ -5,17 +5,22 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ranges } from '../../api/ranges';
-import { addParcel, type Parcel } from '../../api/rough';
+import { reread } from '../../api/refresh';
+import { addParcel, parcelRecord, parcelsKey, roughKey, type Parcel } from '../../api/rough';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
 import { FormFields, useReadable } from '../../parts/fields/unreadable';
+import { SaveConflict } from '../../parts/forms/Conflict';
 import { Refusal } from '../../parts/forms/Refusal';
+import { useSaveOver } from '../../parts/forms/useSaveOver';
+import { useNotice } from '../../parts/notice';
 import { Row } from '../../parts/Row';
 import { roughWords } from '../../words/rough';
 import { w } from '../../words/words';
+import { money } from './money';
 
 const r = roughWords.parcelForm;
 
@@ -35,13 +40,39 @@ const nothing: Parcel = {
   version: 0,
 };
 
+/** What of a parcel is written: its sums are reckoned from its pieces. */
+const formOf = (p: Parcel): Parcel =>
+  Object.fromEntries(
+    Object.keys(nothing).map((k) => [k, p[k as keyof Parcel]]),
+  ) as unknown as Parcel;
+
 /** Rough as it was bought together: from where, for how much, and what was said of it. */
-export function ParcelDialog({ onClose }: { onClose: () => void }) {
-  const [draft, setDraft] = useState(nothing);
+export function ParcelDialog({ parcel, onClose }: { parcel?: Parcel; onClose: () => void }) {
+  const [draft, setDraft] = useState(parcel ? formOf(parcel) : nothing);
   const { readable, report } = useReadable();
+  const queries = useQueryClient();
+  const say = useNotice();
   const add = useMutation(addParcel);
+  const done = () => {
+    void reread(queries, parcelsKey);
+    void reread(queries, roughKey);
+  };
+  const saving = useSaveOver(parcelRecord(draft.id), {
+    onSaved: (p: Parcel) => {
+      done();
+      say({ text: r.saved(p.name) });
+      onClose();
+    },
+    onTheirs: (p: Parcel) => {
+      done();
+      setDraft(formOf(p));
+    },
+  });
   const set = (change: Partial<Parcel>) => setDraft({ ...draft, ...change });
-  const text = (field: 'name' | 'source' | 'lot' | 'promised' | 'came', width: number | string) => (
+  const text = (
+    field: 'name' | 'source' | 'lot' | 'promised' | 'came' | 'note',
+    width: number | string,
+  ) => (
     <TextField
       label={r[field]}
       value={draft[field]}
@@ -52,7 +83,7 @@ export function ParcelDialog({ onClose }: { onClose: () => void }) {
   const most = ranges.Parcel.amount.max / 100;
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>{r.title}</DialogTitle>
+      <DialogTitle>{parcel ? r.changing : r.title}</DialogTitle>
       <DialogContent>
         <FormFields value={report}>
           <Box sx={{ display: 'grid', gap: 4, pt: 2 }}>
@@ -104,20 +135,36 @@ export function ParcelDialog({ onClose }: { onClose: () => void }) {
             </Row>
             {text('promised', '100%')}
             {text('came', '100%')}
+            {text('note', '100%')}
           </Box>
         </FormFields>
-        <Refusal error={add.error} />
+        <Refusal error={add.error ?? saving.error} />
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>{w.common.cancel}</Button>
         <Button
           variant="contained"
-          disabled={!readable || draft.name.trim() === '' || add.isPending}
-          onClick={() => add.mutate(draft, { onSuccess: onClose })}
+          disabled={!readable || draft.name.trim() === '' || add.isPending || saving.isPending}
+          onClick={() =>
+            parcel ? saving.save(draft, draft.version) : add.mutate(draft, { onSuccess: onClose })
+          }
         >
           {r.keep}
         </Button>
       </DialogActions>
+      <SaveConflict saving={saving} mine={linesOf(draft)} linesOf={linesOf} />
     </Dialog>
   );
 }
+
+/** A parcel in lines, for holding two against each other. */
+const linesOf = (p: Parcel): string[] => [
+  p.name,
+  p.source,
+  p.lot,
+  p.bought,
+  `${money(p.amount, p.currency)} · ${r.pers[p.per]} · ${money(p.postage, p.currency)}`,
+  p.promised,
+  p.came,
+  p.note,
+];

@@ -94,34 +94,54 @@ export function RoughRoom() {
 
 /** Pieces by their parcels: the last bought first, what came without a parcel last. */
 function Parcels({ pieces, parcels }: { pieces: PieceLine[]; parcels: ParcelLine[] }) {
+  const [changing, setChanging] = useState<ParcelLine>();
   const groups = [
     ...parcels.map((p) => ({ parcel: p, list: pieces.filter((l) => l.parcel === p.id) })),
     { parcel: undefined, list: pieces.filter((l) => !parcels.some((p) => p.id === l.parcel)) },
   ].filter((g) => g.list.length > 0);
-  return groups.map(({ parcel, list }) => (
-    <Box
-      component="section"
-      key={parcel?.id ?? ''}
-      aria-label={parcel?.name ?? r.loose}
-      sx={{ px: 6, pb: 5 }}
-    >
-      <Box sx={{ borderBottom: 1, borderColor: 'divider', mb: 2, pb: 1 }}>
-        <Typography variant="h2" component="h2" sx={{ display: 'inline', mr: 3 }}>
-          {parcel?.name ?? r.loose}
-        </Typography>
-        {parcel && (
-          <Typography component="span" color="text.secondary">
-            {factsOf(parcel).join(' · ')}
-          </Typography>
-        )}
-      </Box>
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2 }}>
-        {list.map((p) => (
-          <PieceTile key={p.id} piece={p} />
-        ))}
-      </Box>
-    </Box>
-  ));
+  return (
+    <>
+      {groups.map(({ parcel, list }) => (
+        <Box
+          component="section"
+          key={parcel?.id ?? ''}
+          aria-label={parcel?.name ?? r.loose}
+          sx={{ px: 6, pb: 5 }}
+        >
+          <Box sx={{ borderBottom: 1, borderColor: 'divider', mb: 2, pb: 1 }}>
+            <Typography variant="h2" component="h2" sx={{ display: 'inline', mr: 3 }}>
+              {parcel?.name ?? r.loose}
+            </Typography>
+            {parcel && (
+              <Typography component="span" color="text.secondary">
+                {factsOf(parcel).join(' · ')}
+              </Typography>
+            )}
+            {parcel && (
+              <Button size="small" sx={{ ml: 2 }} onClick={() => setChanging(parcel)}>
+                {r.parcelForm.change}
+              </Button>
+            )}
+            {parcel &&
+              (['promised', 'came'] as const).map(
+                (what) =>
+                  parcel[what] && (
+                    <Typography key={what} variant="body2" color="text.secondary">
+                      {r.promisedAndCame[what]}: {parcel[what]}
+                    </Typography>
+                  ),
+              )}
+          </Box>
+          <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2 }}>
+            {list.map((p) => (
+              <PieceTile key={p.id} piece={p} />
+            ))}
+          </Box>
+        </Box>
+      ))}
+      {changing && <ParcelDialog parcel={changing} onClose={() => setChanging(undefined)} />}
+    </>
+  );
 }
 
 const factsOf = (p: ParcelLine): string[] =>
