@@ -115,7 +115,7 @@ export const roughWords = {
   file: 'Save as a file',
   sawnOff: 'Sawn off',
   offcuts: 'Offcuts',
-  parts: { flaws: 'Flaws', trims: 'Saw cuts', weights: 'Weight', look: 'The look' },
+  parts: { flaws: 'Flaws', trims: 'Saw cuts', axis: 'Axis', weights: 'Weight', look: 'The look' },
 
   flaw: {
     add: 'Mark a flaw',
@@ -152,6 +152,19 @@ export const roughWords = {
     drag: (no: number) => `Saw cut ${no}: drag it, or move it with the arrow keys`,
   },
 
+  axis: {
+    add: 'Set an axis',
+    none: 'No axis is set: any position will do for the colour.',
+    kind: 'What it is',
+    kinds: { optic: 'optic axis', colour: 'colour axis', sheen: 'sheen' },
+    toTable: 'To the table',
+    free: 'free',
+    help: '0 lies in the table, 90 stands upright to it',
+    direction: 'Direction',
+    sight: 'Along the line of sight',
+    across: 'From left to right, as seen',
+    remove: 'Take the axis away',
+  },
   fit: {
     title: 'What fits',
     find: 'Find stones',

@@ -101,6 +101,15 @@ export function PieceInRound(props: Props) {
             camera={camera}
             pixel={pixel}
           />
+          {rough.axis && (
+            <AxisLine
+              direction={unitOf(vec(rough.axis.direction))}
+              middle={middle}
+              reach={reach}
+              camera={camera}
+              pixel={pixel}
+            />
+          )}
           {rough.trims.map((t, i) => (
             <SawCut
               key={`t${i}`}
@@ -132,6 +141,35 @@ export function PieceInRound(props: Props) {
         </g>
       </svg>
     </Box>
+  );
+}
+
+/** An axis through the middle of the piece. It has no sense, so both its ends point. */
+function AxisLine(props: {
+  direction: Vec;
+  middle: Vec;
+  reach: number;
+  camera: Camera;
+  pixel: number;
+}) {
+  const { direction, middle, reach, camera, pixel } = props;
+  const { tokens } = useTheme();
+  const ends = [1, -1].map((s) => project(camera, along(middle, s * reach, direction)));
+  const [[x, y], [u, v]] = ends as [[number, number], [number, number]];
+  const long = Math.hypot(x - u, y - v);
+  // Seen along itself it is a point.
+  const [dx, dy] = long > 8 * pixel ? [(x - u) / long, (y - v) / long] : [0, 0];
+  const tip = (px: number, py: number, s: number) =>
+    `M${px} ${py}l${-s * 9 * pixel * dx - 5 * pixel * dy} ${-s * 9 * pixel * dy + 5 * pixel * dx}` +
+    `M${px} ${py}l${-s * 9 * pixel * dx + 5 * pixel * dy} ${-s * 9 * pixel * dy - 5 * pixel * dx}`;
+  return (
+    <path
+      d={`M${x} ${y}L${u} ${v}${tip(x, y, 1)}${tip(u, v, -1)}`}
+      fill="none"
+      stroke={tokens.copper}
+      strokeWidth={1.6 * pixel}
+      strokeDasharray={`${8 * pixel} ${3 * pixel} ${2 * pixel} ${3 * pixel}`}
+    />
   );
 }
 

@@ -3,8 +3,6 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useMutation } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
-import type { Point } from '../../api/client';
 import { ranges } from '../../api/ranges';
 import {
   keepOffcut,
@@ -29,7 +27,10 @@ import { carats, sizes } from '../../words/numbers';
 import { lookWords } from '../../words/look';
 import { roughWords as r } from '../../words/rough';
 import { w } from '../../words/words';
+import { AxisPart } from './AxisPart';
 import { money } from './money';
+import { Part } from './Part';
+import { Place } from './Place';
 import type { Chosen } from './PieceInRound';
 import { extentOf, eyeOf, pointOf, unitOf } from './space';
 import { Weight } from './Weight';
@@ -166,6 +167,7 @@ export function PieceParts(props: Props) {
         )}
       </Part>
       <Refusal error={off.error} />
+      <AxisPart axis={draft.rough.axis} camera={camera} onChange={(axis) => setRough({ axis })} />
       <Family piece={props.piece} />
       <Part head={r.parts.weights}>
         <Figures rows={weights(props)} />
@@ -227,22 +229,6 @@ function weights({ piece, draft, worked }: Props): [string, string][] {
     [r.sizes, sizes(x!, y!, z!)],
     ...(piece.cost > 0 ? [[r.cost, money(piece.cost, piece.currency)] as [string, string]] : []),
   ];
-}
-
-function Part(props: { head: string; add?: string; onAdd?: () => void; children: ReactNode }) {
-  return (
-    <Box component="section" aria-label={props.head} sx={{ mb: 5 }}>
-      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', mb: 1 }}>
-        <Typography variant="h2">{props.head}</Typography>
-        {props.add && (
-          <Button size="small" onClick={props.onAdd}>
-            {props.add}
-          </Button>
-        )}
-      </Box>
-      {props.children}
-    </Box>
-  );
 }
 
 interface FieldsProps<T> {
@@ -349,37 +335,6 @@ function TrimFields({
         <Button size="small" onClick={onRemove}>
           {r.trim.remove}
         </Button>
-      </Row>
-    </Box>
-  );
-}
-
-/** Three figures: a place in mm, or a direction. */
-function Place({
-  label,
-  at,
-  onChange,
-}: {
-  label: string;
-  at: Point;
-  onChange: (at: Point) => void;
-}) {
-  return (
-    <Box role="group" aria-label={label}>
-      <Typography variant="body2" color="text.secondary" gutterBottom>
-        {label}
-      </Typography>
-      <Row>
-        {(['x', 'y', 'z'] as const).map((axis) => (
-          <NumberField
-            key={axis}
-            label={axis}
-            {...ranges.RoughTrim.distance}
-            value={Math.round(1000 * at[axis]) / 1000}
-            onChange={(v) => onChange({ ...at, [axis]: v })}
-            width={94}
-          />
-        ))}
       </Row>
     </Box>
   );

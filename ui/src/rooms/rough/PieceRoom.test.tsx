@@ -146,6 +146,19 @@ test('costs that are known are told, and a plan takes no more than fits', async 
   expect(to).toBe('/stones/new?diagram=d&material=Peridot&width=8.45');
 });
 
+test('an axis is set as it is seen, and the table kept at an angle to it', async () => {
+  const { put } = await open();
+  fireEvent.click(screen.getByText(r.axis.add));
+  fireEvent.change(await screen.findByLabelText(r.axis.toTable), { target: { value: '90' } });
+  fireEvent.click(screen.getByText(r.save));
+  await waitFor(() => expect(put).toHaveLength(1));
+  const { direction, toTable, kind } = put[0]!.rough.axis!;
+  expect([kind, toTable]).toEqual(['optic', 90]);
+  // From left to right on the screen lies level while the piece stands upright.
+  expect(direction.z).toBeCloseTo(0, 9);
+  expect(Math.hypot(direction.x, direction.y)).toBeCloseTo(1, 9);
+});
+
 test('a look is answered by keys, goes on where it stopped, and what is seen becomes a flaw', async () => {
   const { put } = await open();
   fireEvent.click(screen.getByText(lookWords.start));
