@@ -8,6 +8,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 	"pgregory.net/rapid"
 
+	"cressa/core/diagram"
 	"cressa/core/rough"
 	"cressa/formats"
 )
@@ -61,4 +62,31 @@ func TestARoughFileWithoutItsPartsIsToldWhatIsMissing(t *testing.T) {
 		"material missing-field", "solid missing-field", "flaws.0. wrong-type",
 		"flaws.0.rule missing-field", "flaws.0.radius missing-field", "flaws.0.normal missing-field",
 	}, fields)
+}
+
+// Whatever is read without a mistake is written as a file that gives the same piece; its solid is worked out
+// or refused with a place, and never brings the reader down.
+func FuzzReadRough(f *testing.F) {
+	f.Add([]byte(`{"format": "cressa-rough/1", "material": "quartz", "solid": {"kind": "box", "size": [4, 3, 2]}, "trims": [{"normal": [1, 0, 0], "distance": 1}]}`))
+	f.Add([]byte(`{"format": "cressa-rough/1", "material": "quartz", "solid": {"kind": "hull", "points": [[0, 0, 0], [1, 0, 0], [0, 1, 0], [0, 0, 1e-9], [1, 1, 1]]}}`))
+	f.Add([]byte(`{"format": "cressa-rough/1", "material": "quartz", "solid": {"kind": "pebble", "size": [1e-7, 900, 3]}, "flaws": [{"kind": "disc", "at": [0, 0, 0], "radius": 1, "normal": [1e-9, 0, 0], "rule": "hidden"}]}`))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		p, mistakes := formats.ReadRough(data)
+		if len(mistakes) > 0 {
+			return
+		}
+		written, err := formats.WriteRough(p)
+		require.NoError(t, err)
+		again, mistakes := formats.ReadRough(written)
+		require.Empty(t, mistakes)
+		require.Equal(t, p, again)
+		worked, err := p.Work()
+		var problem diagram.Problem
+		if err != nil {
+			require.ErrorAs(t, err, &problem)
+			require.Positive(t, formats.RoughMistake(data, problem).Line)
+			return
+		}
+		require.GreaterOrEqual(t, worked.Whole.Volume(), worked.Body.Volume()-1e-6*worked.Whole.Volume())
+	})
 }

@@ -170,5 +170,5 @@ func TestAScanBecomesAHull(t *testing.T) {
 	assert.False(t, whole.Hollow)
 	assert.True(t, read(corners+"f 1 3 2\nf 1 2 4\nf 1 4 3\nf 2 3 5\nf 3 4 5\nf 4 2 5\n").Hollow)
 	flat := base64.StdEncoding.EncodeToString([]byte("v 0 0 0\nv 1 0 0\nv 0 1 0\nv 1 1 0\nf 1 2 4 3\n"))
-	assert.Contains(t, c.problem("POST", "/api/rough/mesh", `{"data": "`+flat+`"}`, http.StatusUnprocessableEntity).Detail, "one plane")
+	assert.Contains(t, c.problem("POST", "/api/rough/mesh", `{"data": "`+flat+`"}`, http.StatusUnprocessableEntity).Detail, "flat")
 }

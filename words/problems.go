@@ -123,7 +123,7 @@ var problems = map[diagram.Code]sentence{
 	rough.FewPoints: func(p diagram.Problem) string {
 		return fmt.Sprintf("There are %.0f points; a hull takes from %.0f to %.0f.", p.Value, p.Low, p.High)
 	},
-	rough.FlatHull:    plain("The points lie in one plane and enclose nothing. Add one beside it."),
+	rough.FlatHull:    plain("The solid is flat and encloses nothing. Check its sizes, or add a point beside the others."),
 	rough.NothingLeft: plain("This saw cut leaves nothing of the piece. Move it, or turn its normal round: what lies behind the normal is kept."),
 	rough.TooMany: func(p diagram.Problem) string {
 		return fmt.Sprintf("There are %.0f; at most %.0f are taken. Leave some out.", p.Value, p.High)

@@ -22,31 +22,29 @@ type Face struct {
 	Corners []r3.Vec
 }
 
-// Box returns the box about the origin with the given sides.
-func Box(size r3.Vec) *Body {
+// Box returns the box about the origin with the given sides. It is false where it is flat.
+func Box(size r3.Vec) (*Body, bool) {
 	var points []r3.Vec
 	for i := range 8 {
 		points = append(points, r3.Vec{
 			X: size.X / 2 * float64(2*(i&1)-1), Y: size.Y / 2 * float64(i&2-1), Z: size.Z / 2 * float64(i>>1&2-1),
 		})
 	}
-	b, _ := Hull(points)
-	return b
+	return Hull(points)
 }
 
 // pebblePoints are how many points stand for an ellipsoid.
 const pebblePoints = 1000
 
 // Pebble returns the ellipsoid about the origin with the given axes, as the hull of a thousand points
-// on it that lie evenly along a spiral.
-func Pebble(size r3.Vec) *Body {
+// on it that lie evenly along a spiral. It is false where it is flat.
+func Pebble(size r3.Vec) (*Body, bool) {
 	points := make([]r3.Vec, pebblePoints)
 	for i := range points {
 		u := onSpiral(i, pebblePoints)
 		points[i] = r3.Vec{X: u.X * size.X / 2, Y: u.Y * size.Y / 2, Z: u.Z * size.Z / 2}
 	}
-	b, _ := Hull(points)
-	return b
+	return Hull(points)
 }
 
 // Hull returns the convex hull of points, in triangles. It is false where they lie in one plane.

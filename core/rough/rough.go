@@ -51,7 +51,7 @@ const (
 	NoDirection diagram.Code = "no-direction"
 	// FewPoints: a hull has Value points; Low to High are taken.
 	FewPoints diagram.Code = "few-points"
-	// FlatHull: the points of a hull lie in one plane.
+	// FlatHull: the solid is flat: its points lie in one plane, or one of its sizes is next to nothing.
 	FlatHull diagram.Code = "flat-hull"
 	// NothingLeft: the saw cut that the field names leaves nothing.
 	NothingLeft diagram.Code = "nothing-left"
@@ -231,17 +231,18 @@ func (r Rough) Of(facts material.Material) (*Piece, error) {
 		return nil, problems[0]
 	}
 	p := &Piece{Rough: r, Facts: facts}
-	ok := true
+	ok, at := true, diagram.Field("solid.size")
 	switch r.Solid.Kind {
 	case KindBox:
-		p.Whole = Box(r.Solid.Size)
+		p.Whole, ok = Box(r.Solid.Size)
 	case KindPebble:
-		p.Whole = Pebble(r.Solid.Size)
+		p.Whole, ok = Pebble(r.Solid.Size)
 	case KindHull:
 		p.Whole, ok = Hull(r.Solid.Points)
+		at = "solid.points"
 	}
 	if !ok {
-		return nil, diagram.Problem{Code: FlatHull, TierNo: -1, Field: "solid.points"}
+		return nil, diagram.Problem{Code: FlatHull, TierNo: -1, Field: at}
 	}
 	for i, plane := range p.Whole.Planes() {
 		p.Walls = append(p.Walls, Wall{Plane: plane, Name: faceName(r.Solid.Kind, plane.Normal, i)})

@@ -98,7 +98,7 @@ func TestACutPartsABody(t *testing.T) {
 
 func TestBoxAndPebble(t *testing.T) {
 	size := r3.Vec{X: 12, Y: 9, Z: 7}
-	box := rough.Box(size)
+	box, _ := rough.Box(size)
 	assert.Len(t, box.Planes(), 6)
 	assert.InDelta(t, 12*9*7, box.Volume(), 1e-9)
 	assert.InDelta(t, 2*(12*9+9*7+12*7), box.Surface(), 1e-9)
@@ -108,7 +108,7 @@ func TestBoxAndPebble(t *testing.T) {
 		assert.InDelta(t, 1, math.Abs(r3.Dot(axes[k], want)), 1e-12)
 	}
 
-	pebble := rough.Pebble(size)
+	pebble, _ := rough.Pebble(size)
 	closed(t, pebble)
 	assert.InEpsilon(t, math.Pi/6*12*9*7, pebble.Volume(), 0.01)
 	assert.Less(t, pebble.Volume(), math.Pi/6*12*9*7)
@@ -177,6 +177,7 @@ func TestMistakesInAPieceAreToldByPlace(t *testing.T) {
 		{"solid.kind", diagram.UnknownValue, rough.Rough{Material: "quartz"}},
 		{"solid.points", rough.FewPoints, rough.Rough{Material: "quartz", Solid: rough.Solid{Kind: rough.KindHull}}},
 		{"solid.points", rough.FlatHull, rough.Rough{Material: "quartz", Solid: rough.Solid{Kind: rough.KindHull, Points: []r3.Vec{{}, {X: 1}, {Y: 1}, {X: 2, Y: 3}}}}},
+		{"solid.size", rough.FlatHull, rough.Rough{Material: "quartz", Solid: rough.Solid{Kind: rough.KindBox, Size: r3.Vec{X: 900, Y: 3, Z: 1e-7}}}},
 		{"trims.0.normal", rough.NoDirection, rough.Rough{Material: "quartz", Solid: box, Trims: []rough.Trim{{}}}},
 		{"trims.1.distance", rough.NothingLeft, rough.Rough{Material: "quartz", Solid: box,
 			Trims: []rough.Trim{{Normal: r3.Vec{X: 1}, Distance: 2}, {Normal: r3.Vec{X: -1}, Distance: -3}}}},
