@@ -128,7 +128,7 @@ func (p *placer) tilt(from *placed, ways []r3.Vec, step float64) ([]float64, boo
 	s := lp.Start(&goal)
 	moved := make([]r3.Vec, len(corners))
 	// Of each wall only the corners that come to the front on the way are limits.
-	for more := true; more; {
+	for rounds, more := 0, true; more && rounds < len(corners); rounds++ {
 		if lp.Solve(&s, &goal, 0) != linear.Optimal {
 			return nil, false
 		}
@@ -142,7 +142,8 @@ func (p *placer) tilt(from *placed, ways []r3.Vec, step float64) ([]float64, boo
 		more = false
 		for _, w := range near {
 			front := foremost(moved, w.normal)
-			if s.X[0]*r3.Dot(w.normal, moved[front])+r3.Dot(w.normal, at(&s.X)) > w.d+1e-10 {
+			// The program keeps its limits to a part of their size; what it keeps so is not added again.
+			if s.X[0]*r3.Dot(w.normal, moved[front])+r3.Dot(w.normal, at(&s.X)) > w.d+1e-10*(1+math.Abs(w.d)) {
 				limit(w, corners[front])
 				more = true
 			}

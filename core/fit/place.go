@@ -257,6 +257,11 @@ func (p *placer) best(t Turn, floor float64, nodes int) (placed, bool) {
 		return placed{}, false
 	}
 	found := placed{scale: floor}
+	// What comes of taking each flaw as it shows is no bound, but something to hold others against, and all
+	// there is where flaws are too many to search through.
+	if s, ok := p.settle(make([]r3.Vec, len(p.flaws)), at(&start.X)); ok && s.scale > found.scale {
+		found = s
+	}
 	waiting := open{{scale: start.X[0], corner: start.Corner()}}
 	for ; len(waiting) > 0 && nodes > 0; nodes-- {
 		n := heap.Pop(&waiting).(*node)
