@@ -25,10 +25,13 @@ func drawPoint(t *rapid.T, half float64) r3.Vec {
 // areas with their normals add up to nothing.
 func closed(t require.TestingT, b *rough.Body) {
 	var sum r3.Vec
+	points := b.Points()
 	for _, f := range b.Faces {
 		sum = r3.Add(sum, r3.Scale(f.Area(), f.Plane.Normal))
-		for _, p := range b.Points() {
-			require.LessOrEqual(t, f.Plane.Above(p), 1e-9)
+		for _, p := range points {
+			if above := f.Plane.Above(p); above > 1e-9 {
+				require.Failf(t, "not convex", "%v stands out of a face by %v", p, above)
+			}
 		}
 	}
 	require.Less(t, r3.Norm(sum), 1e-7)
