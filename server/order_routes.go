@@ -62,8 +62,8 @@ type StopProposals struct {
 	Proposals []Draft `json:"proposals"`
 }
 
-// patience is how long a search may take before it makes do with what it has.
-const patience = 12 * time.Second
+// patience is how long a search may take before it makes do with what it has; a variable as allowed is.
+var patience = 12 * time.Second
 
 func (s *Server) orderRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/sequence", name: "judgeOrder", summary: "Whether a draft can be cut in its order, and a better one", computes: true}, s.judgeOrder)
