@@ -15,6 +15,9 @@ import { edgesOf, extentOf, type Edge } from './space';
 /** From how many degrees on an edge of a piece is sharp: what bends less is round. */
 const sharp = 14;
 
+/** The same for a small drawing, which takes fewer corners. */
+const sharpSmall = 36;
+
 /** Up to how many edges those that are not sharp are hinted at. */
 const hinted = 600;
 
@@ -33,10 +36,12 @@ interface Props {
   camera: Camera;
   /** How many mm a pixel is, so that lines keep their width. */
   pixel: number;
+  /** Drawn small: only what is plain to see. */
+  small?: boolean;
 }
 
 /** A piece of rough that one can look into, with a stone in it. A convex solid needs no sorting. */
-export function PieceDrawn({ kept, whole, stone, camera, pixel }: Props) {
+export function PieceDrawn({ kept, whole, stone, camera, pixel, small = false }: Props) {
   const { tokens } = useTheme();
   const behind = useMemo<Camera>(
     () => ({ right: camera.right.map((c) => -c) as unknown as Vec, up: camera.up }),
@@ -53,7 +58,7 @@ export function PieceDrawn({ kept, whole, stone, camera, pixel }: Props) {
     () => (stone ? visibleFaces(stone, facesAfter(stone, 0), camera) : []),
     [stone, camera],
   );
-  const edges = useMemo(() => edgesOf(kept, sharp), [kept]);
+  const edges = useMemo(() => edgesOf(kept, small ? sharpSmall : sharp), [kept, small]);
   const eye = cross(camera.right, camera.up);
   return (
     <g strokeLinejoin="round" strokeLinecap="round">
@@ -91,7 +96,13 @@ export function PieceDrawn({ kept, whole, stone, camera, pixel }: Props) {
           fillOpacity={0.05 + 0.4 * f.facing ** 3}
         />
       ))}
-      <Edges edges={edges} camera={camera} seen={(e) => facesEye(e, eye)} width={1.2 * pixel} />
+      <Edges
+        edges={edges}
+        camera={camera}
+        seen={(e) => facesEye(e, eye)}
+        width={1.2 * pixel}
+        hints={!small && edges.length < hinted}
+      />
     </g>
   );
 }
@@ -107,8 +118,10 @@ function Edges(props: {
   seen: (e: Edge) => boolean;
   width: number;
   far?: boolean;
+  /** Edges that are not sharp are hinted at. */
+  hints?: boolean;
 }) {
-  const { edges, camera, seen, width, far = false } = props;
+  const { edges, camera, seen, width, far = false, hints = false } = props;
   const { tokens } = useTheme();
   const eye = cross(camera.right, camera.up);
   const there = edges.filter(seen);
@@ -117,7 +130,7 @@ function Edges(props: {
     list.map((e) => `M${pointsOf(camera, [e.from])}L${pointsOf(camera, [e.to])}`).join('');
   return (
     <>
-      {!far && edges.length < hinted && (
+      {hints && (
         <path
           d={line(there.filter((e) => !strong(e)))}
           fill="none"
@@ -154,7 +167,7 @@ export function PieceSmall({
       style={{ display: 'block' }}
     >
       <g transform={`translate(${-x} ${-y})`}>
-        <PieceDrawn kept={kept} stone={stone} camera={camera} pixel={(2 * half) / height} />
+        <PieceDrawn kept={kept} stone={stone} camera={camera} pixel={(2 * half) / height} small />
       </g>
     </svg>
   );
