@@ -51,8 +51,9 @@ func cutCommand() *cobra.Command {
 	return c
 }
 
-// readDiagram reads and checks a diagram file, - being standard input.
-func readDiagram(name string, in io.Reader) (*diagram.Diagram, error) {
+// readFile reads a file, - being standard input, and no more than a byte beyond so many: the reader of
+// the format then says that it is too large.
+func readFile(name string, in io.Reader, most int64) ([]byte, error) {
 	if name != "-" {
 		file, err := os.Open(name)
 		if err != nil {
@@ -61,9 +62,18 @@ func readDiagram(name string, in io.Reader) (*diagram.Diagram, error) {
 		defer file.Close()
 		in = file
 	}
-	data, err := io.ReadAll(io.LimitReader(in, formats.MaxDiagramBytes+1))
+	data, err := io.ReadAll(io.LimitReader(in, most+1))
 	if err != nil {
 		return nil, fail("%s: %v", name, err)
+	}
+	return data, nil
+}
+
+// readDiagram reads and checks a diagram file, - being standard input.
+func readDiagram(name string, in io.Reader) (*diagram.Diagram, error) {
+	data, err := readFile(name, in, formats.MaxDiagramBytes)
+	if err != nil {
+		return nil, err
 	}
 	d, mistakes := formats.ReadDiagram(data)
 	if len(mistakes) > 0 {

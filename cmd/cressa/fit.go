@@ -4,7 +4,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"os"
 	"text/tabwriter"
 
 	"github.com/spf13/cobra"
@@ -117,17 +116,9 @@ func fitCommand() *cobra.Command {
 
 // readPiece reads a piece of rough and works its solid out, - being standard input.
 func readPiece(name string, in io.Reader) (*rough.Piece, error) {
-	if name != "-" {
-		file, err := os.Open(name)
-		if err != nil {
-			return nil, fail("%v", err)
-		}
-		defer file.Close()
-		in = file
-	}
-	data, err := io.ReadAll(io.LimitReader(in, formats.MaxRoughBytes+1))
+	data, err := readFile(name, in, formats.MaxRoughBytes)
 	if err != nil {
-		return nil, fail("%s: %v", name, err)
+		return nil, err
 	}
 	r, mistakes := formats.ReadRough(data)
 	if len(mistakes) > 0 {

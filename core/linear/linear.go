@@ -94,8 +94,6 @@ type State struct {
 	inverse [Most][Most]float64
 	// pays is what each limit holds the goal by, for its two parts.
 	pays [2][Most]float64
-	// Steps counts how often a limit was taken in.
-	Steps int
 }
 
 // Corner is a state as the limits that it stands at: a tenth of the memory, for a search that keeps many.
@@ -243,7 +241,6 @@ func (p *Program) takeIn(s *State, limit int) bool {
 		s.X[k] -= e * col
 	}
 	s.limit[leave] = limit
-	s.Steps++
 	return true
 }
 

@@ -72,8 +72,8 @@ export const roughWords = {
     weight: 'Weight',
     limit: 'Held by',
     by: { depth: 'the depth', width: 'the width', length: 'the length' },
-    like: (diagram: string, yieldOf: string) =>
-      `As ${diagram}, with 0.3 mm left all round: ${yieldOf} of the piece.`,
+    like: (diagram: string, allowance: number, yieldOf: string) =>
+      `As ${diagram}, with ${mm(allowance)} left all round: ${yieldOf} of the piece.`,
     first: 'Choose the material first.',
   },
   parcelForm: {
@@ -102,7 +102,7 @@ export const roughWords = {
   },
 
   round: 'The piece in the round. Drag to turn it, or use the arrow keys.',
-  views: { label: 'Seen', table: 'Onto the table', side: 'From the side', home: 'Askew' },
+  views: { table: 'Onto the table', home: 'Askew' },
   weighed: 'On the scales',
   bySolid: 'By its solid',
   afterSaw: 'After the saw',

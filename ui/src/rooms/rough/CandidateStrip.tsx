@@ -27,7 +27,7 @@ import type { Camera } from '../../parts/stone/geometry';
 import { useLongWork } from '../../parts/useLongWork';
 import { bothWeights, carats, mm, percent, sizes } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
-import { limitsOf } from './limits';
+import { limitsOf, usualAllowance } from './limits';
 import { PieceSmall } from './PieceDrawn';
 import { placed } from './space';
 
@@ -56,7 +56,7 @@ const after = (before: Search | undefined, line: FittingLine): Search => ({
 
 /** What was found in a piece, side by side, and the search for more. */
 export function CandidateStrip({ piece, worked, camera, shown, onShow, unsaved }: Props) {
-  const [allowance, setAllowance] = useState(piece.candidates[0]?.allowance ?? 0.3);
+  const [allowance, setAllowance] = useState(piece.candidates[0]?.allowance ?? usualAllowance);
   const { state: search, ...work } = useLongWork(fittingOf(piece.id), after);
   const queries = useQueryClient();
   const kept = search?.kept ?? 0;

@@ -8,17 +8,17 @@ import { Refusal } from '../../parts/forms/Refusal';
 import { Sheet } from '../../parts/Sheet';
 import { carats, mm, percent } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
-import { limitsOf } from './limits';
+import { limitsOf, usualAllowance } from './limits';
 
 const r = roughWords.estimate;
-
-/** What is left all round where nothing else was said, in mm. */
-const usual = 0.3;
 
 /** What a piece may become in an outline: by its three sizes, and by its solid in any position. */
 export function Estimate({ draft, ready }: { draft: PieceForm; ready: boolean }) {
   const [outline, setOutline] = useState<keyof typeof r.outlines>('round');
-  const { data, error } = useQuery({ ...estimateQuery(draft, outline, usual), enabled: ready });
+  const { data, error } = useQuery({
+    ...estimateQuery(draft, outline, usualAllowance),
+    enabled: ready,
+  });
   return (
     <Box component="section" aria-label={r.title} sx={{ mt: 3 }}>
       <Typography variant="h3" sx={{ mb: 2 }}>
@@ -47,7 +47,7 @@ export function Estimate({ draft, ready }: { draft: PieceForm; ready: boolean })
             </tr>
           </Sheet>
           <Typography variant="body2" color="text.secondary">
-            {r.like(data.diagram, percent(data.fitYield))}
+            {r.like(data.diagram, usualAllowance, percent(data.fitYield))}
           </Typography>
         </>
       )}

@@ -1,6 +1,9 @@
 import type { Candidate } from '../../api/rough';
 import { roughWords } from '../../words/rough';
 
+/** What is left all round where nothing else was said, in mm. */
+export const usualAllowance = 0.3;
+
 /** What a stone touches: flaws and saw cuts by name, natural faces by their number. */
 export function limitsOf(all: Candidate['limitedBy']): string {
   const named = all.filter((l) => l.kind !== 'face').map((l) => l.name);
