@@ -33,7 +33,9 @@ type StonesRequest struct {
 
 // Today is what is on the bench and around it: the first few of each.
 type Today struct {
-	Cutting  []StoneLine `json:"cutting"`
+	Cutting []StoneLine `json:"cutting"`
+	// Curing are those on a dop whose bond still cures.
+	Curing   []StoneLine `json:"curing"`
 	Due      []StoneLine `json:"due"`
 	Cut      []StoneLine `json:"cut"`
 	Planned  []StoneLine `json:"planned"`
@@ -74,6 +76,11 @@ const fewOfEach, fewFinished = 8, 3
 func (s *Server) today(c *echo.Context, _ struct{}) (Today, error) {
 	ctx := c.Request().Context()
 	var out Today
+	curing, err := s.workshop.Curing(ctx, fewOfEach)
+	if err != nil {
+		return out, err
+	}
+	out.Curing = stoneLines(curing)
 	ownStones := []journal.Task{journal.FirstCut, journal.Recut}
 	for _, group := range []struct {
 		into  *[]StoneLine

@@ -282,6 +282,11 @@ func (s *Server) pieceView(ctx context.Context, id string) (PieceView, error) {
 		}
 		out.ParentNumber = parent.Number
 	}
+	stones, err := s.workshop.CutFrom(ctx, id)
+	if err != nil {
+		return out, err
+	}
+	out.Stones = each(stones, func(p workshop.PieceStone) PieceStone { return PieceStone(p) })
 	offcuts, err := s.piecesOf(ctx, workshop.PieceFilter{Parent: id}, workshop.Cursor{}, mostOffcuts)
 	out.Offcuts = offcuts.Pieces
 	return out, err

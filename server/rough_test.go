@@ -147,6 +147,9 @@ func TestStonesAreFoundInAPieceAndOneIsChosen(t *testing.T) {
 	changed := piece.PieceRequest
 	changed.Rough.Note = "sawn tomorrow"
 	c.put("PUT", at, changed, &piece)
+	assert.False(t, piece.Candidates[0].Stale, "a note changes no stone")
+	changed.Version, changed.Rough.Flaws[0].At.X = piece.Version, 1
+	c.put("PUT", at, changed, &piece)
 	assert.True(t, piece.Candidates[0].Stale)
 	assert.Equal(t, "shows the olive", piece.Candidates[0].Why)
 

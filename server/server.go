@@ -114,6 +114,7 @@ func New(w *workshop.Workshop, folder copies.Folder, ui fs.FS, log *slog.Logger)
 	s.kitRoutes()
 	s.trialRoutes()
 	s.roughRoutes()
+	s.gluingRoutes()
 	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })
 	s.serveUI(ui)
 	return s

@@ -29,6 +29,8 @@ type PlanRequest struct {
 	Name      string  `json:"name" validate:"max=200"`
 	DiagramID string  `json:"diagramId"`
 	Choices   Choices `json:"choices"`
+	// Piece is the ID of the piece of rough that it is cut from, "" where that is not on record.
+	Piece string `json:"piece" validate:"max=40"`
 }
 
 // ReplanRequest changes a stone's plan over the version that was read.
@@ -109,6 +111,8 @@ type StonePage struct {
 	Assessment Assessment `json:"assessment"`
 	// Before is the stone before a recut, null for a first cut.
 	Before *StoneBefore `json:"before"`
+	// Source is where the rough came from, null where that is not on record.
+	Source *StoneSource `json:"source"`
 	// Photos are those of the work.
 	Photos []Photo `json:"photos"`
 	// HistoryEntry are the notes and the turning points of the work.
@@ -117,6 +121,25 @@ type StonePage struct {
 	Began *time.Time `json:"began"`
 	// Reckoned are the hours that follow from the ticks.
 	Reckoned float64 `json:"reckoned"`
+}
+
+// StoneSource is the piece of rough that a stone is cut from.
+type StoneSource struct {
+	Piece  string `json:"piece"`
+	Number int    `json:"number"`
+	Name   string `json:"name"`
+	Parcel string `json:"parcel"`
+	// Parent is the number of the piece that it was sawn off, 0 for none.
+	Parent int     `json:"parent"`
+	Carats float64 `json:"carats"`
+	// Cost is the stone's share in minor units of the currency, 0 where it is not known.
+	Cost     float64 `json:"cost"`
+	Currency string  `json:"currency"`
+	// Width and Carat are those of the stone as it was found in the piece, 0 where nobody looked; Why are
+	// the reasons for the choice.
+	Width float64 `json:"width"`
+	Carat float64 `json:"carat"`
+	Why   string  `json:"why"`
 }
 
 // StoneBefore is a stone as it was before it is recut. Figures that were not taken are 0.
@@ -183,7 +206,7 @@ func (s *Server) stoneRoutes() {
 		return choicesView(choices), err
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/stones", name: "planStone", summary: "Keep a plan as a new stone", creates: true}, func(c *echo.Context, in withBody[PlanRequest]) (StoneHead, error) {
-		stone, err := s.workshop.PlanStone(c.Request().Context(), in.Body.Name, in.Body.DiagramID, in.Body.Choices.choices())
+		stone, err := s.workshop.PlanFrom(c.Request().Context(), in.Body.Name, in.Body.DiagramID, in.Body.Piece, in.Body.Choices.choices())
 		if err != nil {
 			return StoneHead{}, err
 		}
@@ -261,6 +284,11 @@ func (s *Server) stonePage(c *echo.Context, in atWork) (StonePage, error) {
 	if recut, ok := stone.Work().Task.(workshop.Recut); ok {
 		out.Before = (*StoneBefore)(&recut)
 	}
+	source, err := s.workshop.SourceOf(ctx, stone)
+	if err != nil {
+		return StonePage{}, err
+	}
+	out.Source = sourceView(source)
 	if out.Photos, err = s.photosOf(ctx, stone); err != nil {
 		return StonePage{}, err
 	}
@@ -273,6 +301,19 @@ func (s *Server) stonePage(c *echo.Context, in atWork) (StonePage, error) {
 	}
 	out.History, out.Began, err = s.history(ctx, stone.Work().ID, names)
 	return out, err
+}
+
+func sourceView(s *workshop.Source) *StoneSource {
+	if s == nil {
+		return nil
+	}
+	out := &StoneSource{
+		Piece: s.Piece, Number: s.Number, Name: s.Name, Parcel: s.Parcel, Parent: s.Parent, Carats: s.Carats, Cost: s.Cost, Currency: s.Currency, Why: s.Why,
+	}
+	if s.Found != nil {
+		out.Width, out.Carat = s.Found.Width, s.Found.Carat
+	}
+	return out
 }
 
 // history returns the notes and turning points of a work that stand, and when something first

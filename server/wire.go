@@ -41,7 +41,9 @@ type StoneLine struct {
 	SizeMM   float64 `json:"sizeMM"`
 	// Promised is the day that a repair was promised for, "" for none.
 	Promised string `json:"promised"`
-	State    string `json:"state" validate:"oneof=planned cutting cut finished"`
+	// Cures is until when the bond that was told last cures, null where none was.
+	Cures *time.Time `json:"cures"`
+	State string     `json:"state" validate:"oneof=planned cutting cut finished"`
 	// Of All visits Done are done; Skipped were left out and are still open.
 	Done      int       `json:"done"`
 	Skipped   int       `json:"skipped"`
@@ -56,7 +58,7 @@ type StoneLine struct {
 func stoneLine(l workshop.StoneLine) StoneLine {
 	return StoneLine{
 		ID: l.ID, Number: l.Number, Name: l.Name, Created: l.Created, Version: l.Version, Run: l.Run, RunPlace: l.RunPlace,
-		WorkID: l.WorkID, Task: string(l.Task), Diagram: l.Diagram, Picture: l.Picture, Material: l.Material, SizeMM: l.SizeMM, Promised: l.Promised,
+		WorkID: l.WorkID, Task: string(l.Task), Diagram: l.Diagram, Picture: l.Picture, Material: l.Material, SizeMM: l.SizeMM, Promised: l.Promised, Cures: momentOrNone(l.Cures),
 		State: string(l.State), Done: l.Done, Skipped: l.Skipped, All: l.All, Hours: l.Hours, LastEvent: l.LastEvent, Late: l.Late, Finish: (*Finish)(l.Finish),
 	}
 }

@@ -193,6 +193,8 @@ type PieceView struct {
 	// ParentNumber is that of the piece that it was sawn off, 0 for none.
 	ParentNumber int         `json:"parentNumber"`
 	Offcuts      []PieceLine `json:"offcuts"`
+	// Stones are those that are cut from it.
+	Stones []PieceStone `json:"stones"`
 }
 
 // Candidate is the largest stone of a diagram that was found in a piece. Lengths are in mm.
@@ -392,4 +394,13 @@ func candidateView(c workshop.Candidate, version int) Candidate {
 		out.Place = &StonePlace{f.Scale, f.Rotation[:], f.Offset[:]}
 	}
 	return out
+}
+
+// PieceStone is a stone that is cut from a piece.
+type PieceStone struct {
+	ID     string `json:"id"`
+	Number int    `json:"number"`
+	Name   string `json:"name"`
+	// Carats is what it was found to weigh, 0 where nobody looked.
+	Carats float64 `json:"carats"`
 }

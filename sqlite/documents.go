@@ -22,6 +22,7 @@ const (
 	finishForm   = 1
 	repairForm   = 1
 	recutForm    = 1
+	firstCutForm = 1
 )
 
 // form is read first, to tell which shape follows. Documents of the first form carry none.
@@ -59,13 +60,16 @@ type machineDoc struct {
 	HeightStep    float64   `json:"heightStep"`
 	HeightSense   string    `json:"heightSense"`
 	TableAdapter  float64   `json:"tableAdapter"`
+	// QuillMM and ReachMM came with schema 14.
+	QuillMM float64 `json:"quillMM,omitempty"`
+	ReachMM float64 `json:"reachMM,omitempty"`
 }
 
 func machineDocOf(m workshop.Machine) machineDoc {
 	return machineDoc{
 		ID: m.ID, Name: m.Name, Gears: m.Gears, Setting: string(m.Setting), Pegs: m.Pegs, Holes: m.Holes, AngleStep: m.AngleStep, AngleLow: m.AngleLow, AngleHigh: m.AngleHigh, AngleZero: m.AngleZero,
 		Repeatability: m.Repeatability, Cheater: string(m.Cheater), CheatPerTurn: m.CheatPerTurn,
-		HeightStep: m.HeightStep, HeightSense: string(m.HeightSense), TableAdapter: m.TableAdapter,
+		HeightStep: m.HeightStep, HeightSense: string(m.HeightSense), TableAdapter: m.TableAdapter, QuillMM: m.QuillMM, ReachMM: m.ReachMM,
 	}
 }
 
@@ -73,7 +77,7 @@ func (d machineDoc) machine() workshop.Machine {
 	return workshop.Machine{
 		ID: d.ID, Name: d.Name, Gears: d.Gears, Setting: workshop.AngleSetting(cmp.Or(d.Setting, string(workshop.OnProtractor))), Pegs: append([]float64{}, d.Pegs...), Holes: append([]float64{}, d.Holes...), AngleStep: d.AngleStep, AngleLow: d.AngleLow, AngleHigh: d.AngleHigh, AngleZero: d.AngleZero,
 		Repeatability: d.Repeatability, Cheater: workshop.Cheater(d.Cheater), CheatPerTurn: d.CheatPerTurn,
-		HeightStep: d.HeightStep, HeightSense: workshop.HeightSense(d.HeightSense), TableAdapter: d.TableAdapter,
+		HeightStep: d.HeightStep, HeightSense: workshop.HeightSense(d.HeightSense), TableAdapter: d.TableAdapter, QuillMM: d.QuillMM, ReachMM: d.ReachMM,
 	}
 }
 
@@ -255,9 +259,29 @@ type recutDoc struct {
 	Why      string  `json:"why"`
 }
 
+// firstCutDoc is where a stone's rough came from. Documents came with schema 14; before, a first cut had
+// none.
+type firstCutDoc struct {
+	form
+	Piece     string    `json:"piece"`
+	Found     *foundDoc `json:"found,omitempty"`
+	Allowance float64   `json:"allowance,omitempty"`
+	Why       string    `json:"why,omitempty"`
+}
+
 // taskDocument is the record of a task, "" for one that has none.
 func taskDocument(t workshop.Task) string {
 	switch t := t.(type) {
+	case workshop.FirstCut:
+		if t.From == nil {
+			return ""
+		}
+		d := firstCutDoc{form: form{firstCutForm}, Piece: t.From.Piece, Allowance: t.From.Allowance, Why: t.From.Why}
+		if t.From.Found != nil {
+			found := foundDocOf(*t.From.Found)
+			d.Found = &found
+		}
+		return document(d)
 	case workshop.Recut:
 		return document(recutDoc{form{recutForm}, t.Carats, t.WidthMM, t.LengthMM, t.HeightMM, t.Why})
 	case workshop.Repair:
@@ -273,7 +297,19 @@ func repairDocument(in workshop.Intake) string {
 func readTask(kind journal.Task, text string) (workshop.Task, error) {
 	switch kind {
 	case journal.FirstCut:
-		return workshop.FirstCut{}, nil
+		if text == "" {
+			return workshop.FirstCut{}, nil
+		}
+		var d firstCutDoc
+		if err := read(text, firstCutForm, &d); err != nil {
+			return nil, err
+		}
+		from := &workshop.FromPiece{Piece: d.Piece, Allowance: d.Allowance, Why: d.Why}
+		if d.Found != nil {
+			found := d.Found.found()
+			from.Found = &found
+		}
+		return workshop.FirstCut{From: from}, nil
 	case journal.Recut:
 		var d recutDoc
 		if err := read(text, recutForm, &d); err != nil {

@@ -95,7 +95,19 @@ func (s *Store) SaveWorkState(ctx context.Context, w workshop.WorkState) error {
 		w.WorkID, w.Seq, document(w.Folded), document(w.Folded.Ticked), f.State, f.Done, f.All, f.Hours, instant(f.LastEvent), f.Late, f.UsualMinutes, f.Ticks, w.Task, journal.Rules, f.Skipped); err != nil {
 		return err
 	}
+	if err := s.saveCure(ctx, w); err != nil {
+		return err
+	}
 	return s.saveUses(ctx, w)
+}
+
+// saveCure keeps until when the bond of a stone cures.
+func (s *Store) saveCure(ctx context.Context, w workshop.WorkState) error {
+	until := w.Folded.Cured()
+	if until.IsZero() {
+		return s.exec(ctx, `DELETE FROM cures WHERE work_id = ?`, w.WorkID)
+	}
+	return s.exec(ctx, `INSERT INTO cures (work_id, until) VALUES (?, ?) ON CONFLICT (work_id) DO UPDATE SET until = excluded.until`, w.WorkID, instant(until))
 }
 
 // RunTicks implements workshop.JournalStore.

@@ -305,6 +305,17 @@ type foundDoc struct {
 	Bound    float64    `json:"bound"`
 }
 
+func foundDocOf(f workshop.Found) foundDoc {
+	return foundDoc{f.Scale, f.Rotation, f.Offset, f.Width, f.Length, f.Height, f.Carat, f.Yield, f.Bound}
+}
+
+func (f foundDoc) found() workshop.Found {
+	return workshop.Found{
+		Scale: f.Scale, Rotation: f.Rotation, Offset: f.Offset, Width: f.Width, Length: f.Length, Height: f.Height,
+		Carat: f.Carat, Yield: f.Yield, Bound: f.Bound, LimitedBy: []workshop.Limit{},
+	}
+}
+
 type limitDoc struct {
 	Kind string `json:"kind"`
 	Name string `json:"name"`
@@ -332,11 +343,7 @@ func (r *candidateRow) read() (workshop.Candidate, error) {
 		return c, err
 	}
 	c.Revision, c.Name, c.Allowance, c.Version, c.Rounds, c.Why = d.Revision, d.Name, d.Allowance, d.Version, d.Rounds, d.Why
-	f := d.Found
-	c.Found = workshop.Found{
-		Scale: f.Scale, Rotation: f.Rotation, Offset: f.Offset, Width: f.Width, Length: f.Length, Height: f.Height,
-		Carat: f.Carat, Yield: f.Yield, Bound: f.Bound, LimitedBy: []workshop.Limit{},
-	}
+	c.Found = d.Found.found()
 	for _, l := range d.LimitedBy {
 		c.Found.LimitedBy = append(c.Found.LimitedBy, workshop.Limit(l))
 	}
@@ -365,7 +372,7 @@ func (s *Store) PutCandidate(ctx context.Context, c workshop.Candidate) error {
 	f := c.Found
 	d := candidateDoc{
 		form: form{candidateForm}, Revision: c.Revision, Name: c.Name, Allowance: c.Allowance, Version: c.Version, Rounds: c.Rounds, Why: c.Why,
-		Found:     foundDoc{f.Scale, f.Rotation, f.Offset, f.Width, f.Length, f.Height, f.Carat, f.Yield, f.Bound},
+		Found:     foundDocOf(f),
 		LimitedBy: []limitDoc{},
 	}
 	for _, l := range f.LimitedBy {
@@ -383,4 +390,15 @@ func (s *Store) PutCandidate(ctx context.Context, c workshop.Candidate) error {
 // DropCandidate implements workshop.RoughStore.
 func (s *Store) DropCandidate(ctx context.Context, id string) error {
 	return s.changeIt(ctx, `DELETE FROM candidates WHERE id = ?`, id)
+}
+
+// StonesOfPiece implements workshop.RoughStore.
+func (s *Store) StonesOfPiece(ctx context.Context, piece string) ([]workshop.PieceStone, error) {
+	out := []workshop.PieceStone{}
+	return out, s.rows(ctx, func(scan scan) error {
+		var p workshop.PieceStone
+		err := scan(&p.ID, &p.Number, &p.Name, &p.Carats)
+		out = append(out, p)
+		return err
+	}, `SELECT s.id, s.number, s.name, coalesce(w.document ->> '$.found.carat', 0) FROM works w JOIN stones s ON s.id = w.stone_id WHERE w.piece_id = ? ORDER BY s.number`, piece)
 }

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"strconv"
 	"strings"
+	"time"
 
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -31,6 +32,7 @@ func (s *Store) Stones(ctx context.Context, f workshop.StoneFilter, after worksh
 	oneOf(&c, "t.task", f.Tasks)
 	c.unless(f.ID == "", "s.id = ?", f.ID)
 	c.unless(f.Run == "", "s.run = ?", f.Run)
+	c.unless(f.Curing.IsZero(), "t.work_id IN (SELECT work_id FROM cures WHERE until > ?)", instant(f.Curing))
 	for _, word := range f.Words {
 		c.and(`t.search LIKE ? ESCAPE '\'`, like(word))
 	}
@@ -74,14 +76,18 @@ func (s *Store) Stones(ctx context.Context, f workshop.StoneFilter, after worksh
 		var at workshop.Cursor
 		var run, finish, finished sql.Null[string]
 		var version sql.Null[int]
+		var cures sql.Null[int64]
 		var rough, carats sql.Null[float64]
 		if err := scan(&at.Key, &l.ID, &l.Number, &l.Name, asInstant{&l.Created}, &l.Version, &run, &l.RunPlace,
 			&l.WorkID, &l.Task, &l.State, &l.Done, &l.Skipped, &l.All, &l.Hours, asInstant{&l.LastEvent}, &l.Late, &l.UsualMinutes, &l.Ticks,
-			&l.Diagram, &l.Picture, &l.Material, &l.SizeMM, &l.Promised,
+			&l.Diagram, &l.Picture, &l.Material, &l.SizeMM, &l.Promised, &cures,
 			&finish, &version, &finished, &rough, &carats); err != nil {
 			return err
 		}
 		l.Run = run.V
+		if cures.Valid {
+			l.Cures = time.UnixMicro(cures.V).UTC()
+		}
 		if finish.Valid {
 			var err error
 			if l.Finish, err = readFinish(finish.V); err != nil {
@@ -98,7 +104,7 @@ func (s *Store) Stones(ctx context.Context, f workshop.StoneFilter, after worksh
 		return nil
 	}, fmt.Sprintf(`SELECT %s, s.id, s.number, s.name, s.created, s.version, s.run, s.run_place,
 		t.work_id, t.task, t.state, t.done, t.skipped, t.total, coalesce(f.hours, t.hours), t.last_event, t.late, t.usual_minutes, t.ticks,
-		t.diagram, t.picture, t.material, t.size_mm, t.promised, f.document, f.version, f.finished, f.rough_carats, f.finished_carats %s%s ORDER BY %s %s, t.work_id %s LIMIT ?`, key, from, c.String(), key, direction, direction),
+		t.diagram, t.picture, t.material, t.size_mm, t.promised, (SELECT until FROM cures WHERE work_id = t.work_id), f.document, f.version, f.finished, f.rough_carats, f.finished_carats %s%s ORDER BY %s %s, t.work_id %s LIMIT ?`, key, from, c.String(), key, direction, direction),
 		append(c.args, limit+1)...)
 	return out, err
 }
@@ -218,9 +224,13 @@ func (s *Store) raise(ctx context.Context, stoneID string, version int) error {
 }
 
 func (s *Store) insertWork(ctx context.Context, stoneID string, w workshop.Work) error {
-	if err := s.exec(ctx, `INSERT INTO works (id, stone_id, ordinal, task, document, created)
-		VALUES (?, ?, (SELECT coalesce(max(ordinal), 0) + 1 FROM works WHERE stone_id = ?2), ?, ?, ?)`,
-		w.ID, stoneID, w.Task.Kind(), taskDocument(w.Task), instant(w.Created)); err != nil {
+	var piece string
+	if cut, ok := w.Task.(workshop.FirstCut); ok && cut.From != nil {
+		piece = cut.From.Piece
+	}
+	if err := s.exec(ctx, `INSERT INTO works (id, stone_id, ordinal, task, document, created, piece_id)
+		VALUES (?, ?, (SELECT coalesce(max(ordinal), 0) + 1 FROM works WHERE stone_id = ?2), ?, ?, ?, ?)`,
+		w.ID, stoneID, w.Task.Kind(), taskDocument(w.Task), instant(w.Created), nullable(piece)); err != nil {
 		return err
 	}
 	// Its row is there from now on; the journal fills in where it stands.

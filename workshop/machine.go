@@ -46,6 +46,10 @@ type Machine struct {
 	// TableAdapter is the angle in degrees to which the protractor is set when the
 	// table goes on with the adapter, 0 without one.
 	TableAdapter float64 `validate:"min=0,max=90"`
+	// QuillMM is how wide the quill is at its nose, ReachMM how far the nose lies behind a dop's rim, in mm;
+	// 0 where nobody has measured.
+	QuillMM float64 `validate:"min=0,max=200"`
+	ReachMM float64 `validate:"min=0,max=300"`
 }
 
 // AngleSetting is how an angle is set.

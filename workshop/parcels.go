@@ -234,6 +234,8 @@ type RoughStore interface {
 	Candidates(ctx context.Context, piece string) ([]Candidate, error)
 	// PutCandidate keeps a candidate in place of the one of the same piece and diagram, if there is one.
 	PutCandidate(ctx context.Context, c Candidate) error
+	// StonesOfPiece returns the stones that are cut from a piece, the first first.
+	StonesOfPiece(ctx context.Context, piece string) ([]PieceStone, error)
 	DropCandidate(ctx context.Context, id string) error
 	// PieceWeights returns, for each parcel, how many of its pieces were not sawn off another, and what
 	// those weigh together in carats.

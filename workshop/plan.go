@@ -211,15 +211,7 @@ func (s *Stones) Propose(ctx context.Context, diagramID, stoneID string) (Choice
 // PlanStone adds a stone with its first plan. It returns the errors of Assess; after one
 // there is no stone.
 func (s *Stones) PlanStone(ctx context.Context, name, diagramID string, c Choices) (Stone, error) {
-	plan, _, err := s.firstPlan(ctx, diagramID, "", c)
-	if err != nil {
-		return Stone{}, err
-	}
-	stone := s.newStone(name, plan)
-	return stone, s.store.InTx(ctx, func(ctx context.Context) (err error) {
-		stone.Number, err = s.insert(ctx, stone)
-		return err
-	})
+	return s.PlanFrom(ctx, name, diagramID, "", c)
 }
 
 // newStone makes a stone with its first plan, not stored yet.

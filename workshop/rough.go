@@ -2,6 +2,7 @@ package workshop
 
 import (
 	"context"
+	"reflect"
 	"strconv"
 	"strings"
 	"time"
@@ -139,8 +140,19 @@ func (r *Rough) SavePiece(ctx context.Context, p Piece) (Piece, error) {
 			return err
 		}
 		p.Number, p.Created, p.Parent = before.Number, before.Created, before.Parent
-		return r.store.SavePiece(ctx, p, version)
+		if err := r.store.SavePiece(ctx, p, version); err != nil {
+			return err
+		}
+		return r.carryOver(ctx, before, p)
 	})
+}
+
+// sameToFit tells whether nothing of a piece has changed that a search for stones looks at.
+func sameToFit(a, b rough.Rough) bool {
+	for _, r := range []*rough.Rough{&a, &b} {
+		r.Name, r.Note, r.Colour = "", "", nil
+	}
+	return reflect.DeepEqual(a, b)
 }
 
 // KeepOffcut keeps what a saw cut of a piece lets fall as a piece of its own. It returns ErrNotFound where

@@ -60,7 +60,10 @@ type Task interface {
 }
 
 // FirstCut makes a stone out of rough, to a plan.
-type FirstCut struct{}
+type FirstCut struct {
+	// From is the piece that it is cut from, nil where that is not on record.
+	From *FromPiece
+}
 
 // Kind implements Task.
 func (FirstCut) Kind() journal.Task { return journal.FirstCut }
@@ -95,6 +98,7 @@ type Stones struct {
 	journal     *Journal
 	preferences *Preferences
 	kit         *Kit
+	rough       *Rough
 	origin
 	// pictures is held while the files of photos come and go.
 	pictures sync.Mutex
@@ -153,6 +157,8 @@ type StoneLine struct {
 	SizeMM   float64
 	// Promised is the day that a repair was promised for, "" for none.
 	Promised string
+	// Cures is until when the bond that was told last cures, the zero time where none was.
+	Cures time.Time
 	Figures
 	Finish *Finish
 }
@@ -168,8 +174,10 @@ type StoneFilter struct {
 	// Words must all be found in number, name, diagram or material.
 	Words []string
 	// Run leaves the works that belong to a run.
-	Run  string
-	Sort StoneSort
+	Run string
+	// Curing leaves those whose bond still cures then; the zero time leaves all.
+	Curing time.Time
+	Sort   StoneSort
 	// Uncounted leaves the total out, where only the first few are wanted.
 	Uncounted bool
 }
@@ -208,6 +216,13 @@ type LogbookSums struct {
 // the store.
 func (s *Stones) Stones(ctx context.Context, f StoneFilter, after Cursor, limit int) (StonePage, error) {
 	return s.store.Stones(ctx, f, after, limit)
+}
+
+// Curing returns stones on a dop whose bond still cures, at most so many. It returns only the errors of the
+// store.
+func (s *Stones) Curing(ctx context.Context, limit int) ([]StoneLine, error) {
+	page, err := s.store.Stones(ctx, StoneFilter{Curing: s.moment(), Uncounted: true}, Cursor{}, limit)
+	return page.Lines, err
 }
 
 // Stone returns one stone. It returns ErrNotFound.

@@ -95,11 +95,12 @@ func NewDrawn(store Store, now func() time.Time, random io.Reader) *Workshop {
 	journal := &Journal{store, from}
 	library := &Library{store, preferences, from}
 	kit := &Kit{store, preferences, from}
+	rough := &Rough{store, preferences, from}
 	return &Workshop{
 		Library: library, Journal: journal, Preferences: preferences,
-		Stones: &Stones{store: store, library: library, journal: journal, preferences: preferences, kit: kit, origin: from},
+		Stones: &Stones{store: store, library: library, journal: journal, preferences: preferences, kit: kit, rough: rough, origin: from},
 		Access: &Access{store, from}, Requests: &Requests{store, from}, Copying: &Copying{store, from},
-		Kit: kit, Rough: &Rough{store, preferences, from},
+		Kit: kit, Rough: rough,
 	}
 }
 

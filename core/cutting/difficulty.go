@@ -94,10 +94,20 @@ func decimals(angle float64) int {
 	return 3
 }
 
-// smallestFacet returns the breadth of the smallest facet that is on the stone:
-// 4·area/circumference, the side of a square and the diameter of a circle.
+// smallestFacet returns the breadth of the smallest facet that is on the stone.
 func (s *Stone) smallestFacet() float64 {
 	smallest := math.Inf(1)
+	for _, b := range s.Breadths() {
+		smallest = math.Min(smallest, b)
+	}
+	return smallest
+}
+
+// Breadths returns how broad the smallest facet of each tier is, by the tiers' places, in design units:
+// 4·area/circumference, the side of a square and the diameter of a circle. Girdle tiers, and those of
+// which nothing is left on the stone, are not in it.
+func (s *Stone) Breadths() map[int]float64 {
+	out := map[int]float64{}
 	cut := s.Solid()
 	for _, f := range cut.Faces() {
 		if f.OfBlock() || s.Diagram.Tiers[s.Facets[f.ID].Tier].Part == diagram.Girdle {
@@ -107,7 +117,10 @@ func (s *Stone) smallestFacet() float64 {
 		for i, v := range f.Loop {
 			round += r3.Norm(r3.Sub(cut.Point(f.Loop[(i+1)%len(f.Loop)]), cut.Point(v)))
 		}
-		smallest = math.Min(smallest, 4*cut.Area(f)/round)
+		breadth, tier := 4*cut.Area(f)/round, s.Facets[f.ID].Tier
+		if known, ok := out[tier]; !ok || breadth < known {
+			out[tier] = breadth
+		}
 	}
-	return smallest
+	return out
 }

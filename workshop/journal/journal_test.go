@@ -301,17 +301,20 @@ type fixtureState struct {
 	Marks     []string `json:"marks"`
 	Checks    []string `json:"checks"`
 	Transfers []string `json:"turns"`
-	Notes     int      `json:"notes"`
-	Plan      int      `json:"plan"`
-	Finished  bool     `json:"finished"`
-	Late      int      `json:"late"`
-	Last      string   `json:"last"`
-	SpentMs   int64    `json:"spentMs"`
-	Running   bool     `json:"running"`
+	// Dops are "setup dop cured", in the order in which the stone was glued.
+	Dops     []string `json:"dops"`
+	Vets     []int    `json:"vets"`
+	Notes    int      `json:"notes"`
+	Plan     int      `json:"plan"`
+	Finished bool     `json:"finished"`
+	Late     int      `json:"late"`
+	Last     string   `json:"last"`
+	SpentMs  int64    `json:"spentMs"`
+	Running  bool     `json:"running"`
 }
 
 func stateOf(w *journal.Work) fixtureState {
-	out := fixtureState{Marks: []string{}, Checks: []string{}, Transfers: []string{}, Notes: len(w.Notes), Plan: w.Now().No, Finished: w.Finished, Late: w.Late, Last: w.LastAct()}
+	out := fixtureState{Marks: []string{}, Checks: []string{}, Transfers: []string{}, Dops: []string{}, Vets: []int{}, Notes: len(w.Notes), Plan: w.Now().No, Finished: w.Finished, Late: w.Late, Last: w.LastAct()}
 	for setup, passes := range w.Marks {
 		for pass, facets := range passes {
 			for facet, m := range facets {
@@ -330,6 +333,13 @@ func stateOf(w *journal.Work) fixtureState {
 	for _, list := range [][]string{out.Marks, out.Checks, out.Transfers} {
 		slices.Sort(list)
 	}
+	for _, g := range w.Dops {
+		out.Dops = append(out.Dops, fmt.Sprintf("%s %s %d", g.Setup, g.Dop, g.Cured().UnixMilli()))
+	}
+	for plan := range w.Vets {
+		out.Vets = append(out.Vets, plan)
+	}
+	slices.Sort(out.Vets)
 	spent, since := w.Spent()
 	out.SpentMs, out.Running = spent.Milliseconds(), !since.IsZero()
 	return out
@@ -356,6 +366,12 @@ func TestTheFixturesOfTheFoldAreFresh(t *testing.T) {
 	}
 	add("a transfer and a note", journal.FirstCut, turned)
 	add("the transfer taken back", journal.FirstCut, append(turned, undo(5, 3)))
+	glued := []journal.Event{
+		planned(), event(1, journal.Vetted, journal.Vetting{Plan: 1, Open: []string{"The girdle is thin."}}),
+		event(2, journal.Dopped, journal.Dopping{Setup: "s1", Dop: "Flat dop 6 mm", Adhesive: "Wax", Minutes: 20}), event(3, journal.Done, v),
+	}
+	add("gone through and glued", journal.FirstCut, glued)
+	add("glued anew, and that taken back", journal.FirstCut, append(glued, event(4, journal.Dopped, journal.Dopping{Setup: "s1", Dop: "Cone", Minutes: 5}), undo(5, 4), undo(6, 1)))
 	add("a tick made twice, one Back", journal.FirstCut, []journal.Event{planned(), event(1, journal.Done, v), event(2, journal.Done, v), undo(3, 2)})
 	late := event(1, journal.Done, v)
 	late.Seq = 9

@@ -31,6 +31,10 @@ const (
 	Undo Kind = "undo"
 	// Plan: the work has a plan from now on. The payload is an Asked.
 	Plan Kind = "plan"
+	// Dopped: the stone was glued onto a dop. The payload is a Dopping.
+	Dopped Kind = "dopped"
+	// Vetted: the plan was gone through before the stone was glued. The payload is a Vetting.
+	Vetted Kind = "vetted"
 	// Agree: something else was agreed with the owner of a stone. The payload is an Agreed.
 	Agree Kind = "agree"
 	// Finish: the logbook card was written. There is no payload.
@@ -53,6 +57,22 @@ type Checked struct {
 // Transferred names the setup that begins.
 type Transferred struct {
 	Setup string `json:"setup"`
+}
+
+// Dopping is how a stone was glued for a setup: the dop and the adhesive as they are called, and how its
+// long axis was set, in words. Minutes is how long the bond cures from then on, up to a week.
+type Dopping struct {
+	Setup    string  `json:"setup"`
+	Dop      string  `json:"dop"`
+	Adhesive string  `json:"adhesive"`
+	Axis     string  `json:"axis,omitempty"`
+	Minutes  float64 `json:"minutes"`
+}
+
+// Vetting is the number of a plan that was gone through, and what was left open then, in sentences.
+type Vetting struct {
+	Plan int      `json:"plan"`
+	Open []string `json:"open"`
 }
 
 // Noted is a note's text, up to 4 000 characters, and the visit that it was made at, nil for none.
@@ -180,6 +200,8 @@ var kinds = map[Kind]kind{
 	Check:    of(kind{version: 1, canUndo: true}, (*Work).hasItem, (*Work).check),
 	Transfer: of(kind{version: 1, canUndo: true}, (*Work).hasSetup, (*Work).transfer),
 	Note:     of(kind{version: 2, canUndo: true}, saysSomething, (*Work).note),
+	Dopped:   of(kind{version: 1, canUndo: true}, (*Work).canDop, (*Work).dop),
+	Vetted:   of(kind{version: 1, canUndo: true}, (*Work).canVet, (*Work).vet),
 	Begin:    of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
 	End:      of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
 	Undo:     of(kind{version: 1}, namesAnEvent, (*Work).takeBack),
@@ -267,6 +289,13 @@ func (e Event) Tells() (text string, ok bool) {
 		// The first plan is where the story begins.
 		p, ok := asked(e)
 		return strconv.Itoa(p.No), ok && p.No > 1
+	case Dopped:
+		p, ok := decode[Dopping](e.Payload)
+		parts := slices.DeleteFunc([]string{p.Dop, p.Adhesive, p.Axis}, func(s string) bool { return s == "" })
+		return strings.Join(parts, " · "), ok
+	case Vetted:
+		p, ok := decode[Vetting](e.Payload)
+		return strings.Join(p.Open, "\n"), ok
 	case Agree:
 		p, ok := decode[Agreed](e.Payload)
 		return p.Is, ok

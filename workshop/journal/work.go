@@ -8,7 +8,7 @@ import (
 
 // Rules is the version of what follows from a log. It is raised when the same log means
 // something else than before: states that older rules left are then folded anew.
-const Rules = 3
+const Rules = 4
 
 // Task says what a work is for, and so what can happen to it.
 type Task string
@@ -40,6 +40,9 @@ type Work struct {
 	// setups that the stone was turned over to.
 	Checks    map[string]map[string]Act `json:"checks"`
 	Transfers map[string]Act            `json:"turns"`
+	// Dops are the gluings, Vets the plans that were gone through, by number.
+	Dops []Glued     `json:"dops"`
+	Vets map[int]Act `json:"vets"`
 	// Stretches begin and end by the clock, in turn.
 	Stretches []Stretch `json:"stretches"`
 	Notes     []Act     `json:"notes"`
@@ -93,6 +96,16 @@ type Tick struct {
 	Order int64 `json:"order"`
 }
 
+// Glued is a stone on its dop, by the clock of the device that told it.
+type Glued struct {
+	Act
+	Dopping
+	At time.Time `json:"at"`
+}
+
+// Cured is when the bond can be cut on.
+func (g Glued) Cured() time.Time { return g.At.Add(time.Duration(g.Minutes * float64(time.Minute))) }
+
 // Stretch is one end of a stretch of work.
 type Stretch struct {
 	Act
@@ -106,7 +119,7 @@ type Stretch struct {
 func NewWork(task Task) *Work {
 	return &Work{
 		Task: task, Plans: []Asked{}, Begins: []int{}, Marks: map[string]map[string]map[string]Mark{},
-		Checks: map[string]map[string]Act{}, Transfers: map[string]Act{}, Stretches: []Stretch{}, Notes: []Act{},
+		Checks: map[string]map[string]Act{}, Transfers: map[string]Act{}, Dops: []Glued{}, Vets: map[int]Act{}, Stretches: []Stretch{}, Notes: []Act{},
 		Heard: map[string]int64{}, Ticked: map[string]Tick{},
 	}
 }
@@ -192,6 +205,33 @@ func (w *Work) hasItem(p Checked) Reason {
 	return w.knowsSetup(p.Setup)
 }
 
+// Bounds of what is told of gluing, in bytes, and of curing, in minutes.
+const (
+	longestName, longestLine, mostLines = 200, 1000, 60
+	aWeek                               = 7 * 24 * 60
+)
+
+func (w *Work) canDop(p Dopping) Reason {
+	if len(p.Dop) > longestName || len(p.Adhesive) > longestName || len(p.Axis) > longestLine || !(p.Minutes >= 0 && p.Minutes <= aWeek) {
+		return Unreadable
+	}
+	return w.knowsSetup(p.Setup)
+}
+
+func (w *Work) canVet(p Vetting) Reason {
+	tooLong := func(s string) bool { return s == "" || len(s) > longestLine }
+	if len(p.Open) > mostLines || slices.ContainsFunc(p.Open, tooLong) {
+		return Unreadable
+	}
+	if !w.Task.planned() {
+		return NotForTask
+	}
+	if !slices.ContainsFunc(w.Plans, func(a Asked) bool { return a.No == p.Plan }) {
+		return NotAsked
+	}
+	return ""
+}
+
 func (w *Work) byTheClock(nothing) Reason {
 	if w.Task.planned() {
 		return NotForTask
@@ -250,6 +290,30 @@ func (w *Work) transfer(e Event, p Transferred) {
 	w.Transfers[p.Setup] = w.with(w.Transfers[p.Setup], e)
 }
 
+func (w *Work) dop(e Event, p Dopping) {
+	w.Dops = append(w.Dops, Glued{Act: w.with(Act{}, e), Dopping: p, At: e.DeviceTime})
+}
+
+// Dop returns how the stone was glued for a setup: the last time where it was glued anew.
+func (w *Work) Dop(setup string) (Glued, bool) {
+	for _, g := range slices.Backward(w.Dops) {
+		if g.Setup == setup {
+			return g, true
+		}
+	}
+	return Glued{}, false
+}
+
+func (w *Work) vet(e Event, p Vetting) { w.Vets[p.Plan] = w.with(w.Vets[p.Plan], e) }
+
+// Cured is when the last bond can be cut on, the zero time where none was told.
+func (w *Work) Cured() time.Time {
+	if len(w.Dops) == 0 {
+		return time.Time{}
+	}
+	return w.Dops[len(w.Dops)-1].Cured()
+}
+
 func (w *Work) note(e Event, _ Noted) { w.Notes = append(w.Notes, w.with(Act{}, e)) }
 
 func (w *Work) stretch(e Event, _ nothing) {
@@ -290,6 +354,12 @@ func (w *Work) takeBack(_ Event, p TakenBack) {
 	for setup, a := range w.Transfers {
 		if names(a) {
 			delete(w.Transfers, setup)
+		}
+	}
+	w.Dops = slices.DeleteFunc(w.Dops, func(g Glued) bool { return names(g.Act) })
+	for plan, a := range w.Vets {
+		if names(a) {
+			delete(w.Vets, plan)
 		}
 	}
 	w.Stretches = slices.DeleteFunc(w.Stretches, func(s Stretch) bool { return names(s.Act) })
@@ -340,8 +410,8 @@ func (w *Work) Progress() (done, skipped, all int) {
 	return done, skipped, all
 }
 
-// LastAct returns the ID of the last event that Back takes back: the last one that stands,
-// notes left out. It is "" where there is none.
+// LastAct returns the ID of the last event that Back takes back: the last one that stands at the wheel.
+// Notes, and what was done before the stone came there, are left out. It is "" where there is none.
 func (w *Work) LastAct() string {
 	last := Act{}
 	later := func(a Act) {

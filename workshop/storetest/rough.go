@@ -106,6 +106,30 @@ func pieces(t *testing.T, ctx context.Context, s workshop.Store) {
 	require.NoError(t, err)
 	assert.Equal(t, "b", page.Lines[0].ID)
 
+	// Two stones of the piece, one of which was looked for there.
+	found := small.Found
+	found.LimitedBy = []workshop.Limit{}
+	for id, from := range map[string]workshop.FromPiece{"first": {Piece: "a", Found: &found, Allowance: 0.3, Why: "suits the ring"}, "second": {Piece: "a"}} {
+		stone := planned(t, ctx, s, id)
+		stone.Works[0].Task = workshop.FirstCut{From: &from}
+		stone.Number, err = s.InsertStone(ctx, stone)
+		require.NoError(t, err)
+		kept, err := s.Stone(ctx, id)
+		require.NoError(t, err)
+		assert.Equal(t, stone, kept)
+	}
+	made, err := s.StonesOfPiece(ctx, "a")
+	require.NoError(t, err)
+	require.Len(t, made, 2)
+	assert.ElementsMatch(t, []float64{2, 0}, []float64{made[0].Carats, made[1].Carats})
+	none, err := s.StonesOfPiece(ctx, "b")
+	require.NoError(t, err)
+	assert.Empty(t, none)
+	homeless := planned(t, ctx, s, "stray")
+	homeless.Works[0].Task = workshop.FirstCut{From: &workshop.FromPiece{Piece: "none"}}
+	_, err = s.InsertStone(ctx, homeless)
+	require.Error(t, err, "no stone comes of a piece that is not there")
+
 	require.NoError(t, s.DropCandidate(ctx, "large"))
 	require.ErrorIs(t, s.DropCandidate(ctx, "large"), workshop.ErrNotFound)
 }

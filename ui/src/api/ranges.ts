@@ -139,6 +139,8 @@ export const ranges = {
     heightStep: { min: 0, max: 1 },
     holes: { min: 0, max: 1000 },
     pegs: { min: 10, max: 1000 },
+    quillMM: { min: 0, max: 200 },
+    reachMM: { min: 0, max: 300 },
     repeatability: { min: 0, max: 2 },
     tableAdapter: { min: 0, max: 90 },
   },
@@ -193,6 +195,10 @@ export const ranges = {
   },
   ReshapeRequest: {
     tier: { min: 0, max: 399, whole: true },
+  },
+  RollRequest: {
+    readings: { min: 0.1, max: 500 },
+    wanted: { min: 0, max: 500 },
   },
   RoughAxis: {
     toTable: { min: 0, max: 90 },

@@ -1233,6 +1233,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/roundness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How round a preform is */
+        post: operations["judgeRoundness"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs": {
         parameters: {
             query?: never;
@@ -1456,6 +1473,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What could go wrong, before a stone is glued */
+        get: operations["checkStone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/finish": {
         parameters: {
             query?: never;
@@ -1466,6 +1500,23 @@ export interface paths {
         get?: never;
         /** Write a stone's logbook card */
         put: operations["finishStone"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stones/{id}/gluing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a stone can be shaped and held */
+        get: operations["getGluing"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2092,6 +2143,22 @@ export interface components {
             name: string;
             question: string;
         };
+        Bond: {
+            bears: number;
+            concerns: components["schemas"]["Remark"][];
+            contact: number;
+            /** @enum {string} */
+            sort: "wax" | "cyanoacrylate" | "epoxy" | "wax-cyanoacrylate" | "filled-cyanoacrylate";
+            sound: boolean;
+        };
+        Bottle: {
+            item: string;
+            minutes: number;
+            name: string;
+            needs: components["schemas"]["Remark"][];
+            /** @enum {string} */
+            sort: "wax" | "cyanoacrylate" | "epoxy" | "wax-cyanoacrylate" | "filled-cyanoacrylate" | "";
+        };
         CaliperReading: {
             flats: boolean;
             mm: number;
@@ -2126,6 +2193,14 @@ export interface components {
             /** Format: date-time */
             at: string;
             name: string;
+        };
+        CheckPage: {
+            cautions: string[];
+            diagram: string;
+            findings: components["schemas"]["Finding"][];
+            piece: string;
+            planNo: number;
+            summary: components["schemas"]["StoneLine"];
         };
         Choices: {
             /** @enum {string} */
@@ -2408,6 +2483,17 @@ export interface components {
             tier: number;
             width: number;
         };
+        Finding: {
+            do: string;
+            side: string;
+            text: string;
+            tier: string;
+            topic: string;
+            /** @enum {string} */
+            verdict: "fine" | "unknown" | "care" | "grave";
+            /** @enum {string} */
+            where: "angles" | "diagram" | "plan" | "dop" | "kit" | "machine" | "rough" | "";
+        };
         Finish: {
             finished: string;
             finishedCarats: number;
@@ -2556,6 +2642,30 @@ export interface components {
             refractiveIndex: number;
             tint: string;
             width: number;
+        };
+        GlueSort: {
+            minutes: number;
+            name: string;
+            release: string;
+            /** @enum {string} */
+            sort: "wax" | "cyanoacrylate" | "epoxy" | "wax-cyanoacrylate" | "filled-cyanoacrylate";
+            steps: components["schemas"]["GlueStep"][];
+        };
+        GlueStep: {
+            caution: string;
+            minutes: number;
+            text: string;
+        };
+        GluingPage: {
+            adhesives: components["schemas"]["GlueSort"][];
+            bottles: components["schemas"]["Bottle"][];
+            cautions: string[];
+            choices: components["schemas"]["Choices"];
+            mountings: components["schemas"]["Mounting"][];
+            otherFirst: components["schemas"]["OtherFirst"];
+            planNo: number;
+            preform: components["schemas"]["Preform"];
+            summary: components["schemas"]["StoneLine"];
         };
         Grade: {
             grain: number;
@@ -2892,6 +3002,8 @@ export interface components {
             id: string;
             name: string;
             pegs: number[];
+            quillMM: number;
+            reachMM: number;
             repeatability: number;
             /** @enum {string} */
             setting: "protractor" | "holes";
@@ -3017,6 +3129,39 @@ export interface components {
             gone: number[];
             set: components["schemas"]["MeshFace"][];
         };
+        MountedDop: {
+            bonds: components["schemas"]["Bond"][];
+            contact: number;
+            diameter: number;
+            faults: components["schemas"]["Remark"][];
+            item: string;
+            name: string;
+            near: number;
+            rim: number;
+            rooms: number[];
+            /** @enum {string} */
+            shape: "flat" | "cone" | "vee";
+            sound: boolean;
+            tightest: number;
+        };
+        MountedTier: {
+            angle: number;
+            body: number[];
+            distance: number;
+            stone: number[];
+            tier: string;
+        };
+        Mounting: {
+            advice: string;
+            dops: components["schemas"]["MountedDop"][];
+            setup: string;
+            taken: number;
+            tiers: components["schemas"]["MountedTier"][];
+            /** @enum {string} */
+            underside: "level" | "keel" | "tip";
+            /** @enum {string} */
+            up: "pavilion" | "crown";
+        };
         MovedStone: {
             carats: number | null;
             criticalAngle: number;
@@ -3059,6 +3204,20 @@ export interface components {
             cuts: boolean;
             tier: number;
             why: string;
+        };
+        OtherFirst: {
+            /** @enum {string} */
+            first: "pavilion" | "crown";
+            sides: components["schemas"]["OtherHolder"][];
+        };
+        OtherHolder: {
+            contact: number;
+            faults: components["schemas"]["Remark"][];
+            least: number;
+            name: string;
+            sound: boolean;
+            /** @enum {string} */
+            up: "pavilion" | "crown";
         };
         PairRequest: {
             code: string;
@@ -3172,6 +3331,12 @@ export interface components {
             version: number;
             weighed: string;
         };
+        PieceStone: {
+            carats: number;
+            id: string;
+            name: string;
+            number: number;
+        };
         PieceView: {
             across: string;
             along: string;
@@ -3190,6 +3355,7 @@ export interface components {
             parentNumber: number;
             rough: components["schemas"]["Rough"];
             seen: components["schemas"]["LookedAt"][];
+            stones: components["schemas"]["PieceStone"][];
             /** @enum {string} */
             unit: "ct" | "g";
             version: number;
@@ -3217,6 +3383,7 @@ export interface components {
             choices: components["schemas"]["Choices"];
             diagramId: string;
             name: string;
+            piece: string;
         };
         PlanView: {
             choices: components["schemas"]["Choices"];
@@ -3262,6 +3429,20 @@ export interface components {
             result: number;
             rpm: number;
             strokes: number;
+        };
+        Preform: {
+            firstTiers: string[];
+            foot: number;
+            fromPiece: boolean;
+            height: number;
+            kerf: number;
+            outline: number[];
+            overLength: number;
+            overWidth: number;
+            round: boolean;
+            side: number;
+            turned: components["schemas"]["TurnedPreform"] | null;
+            wedges: components["schemas"]["SawnWedge"][];
         };
         Problem: {
             detail: string;
@@ -3362,6 +3543,10 @@ export interface components {
             version: number;
             why: string;
         };
+        Remark: {
+            grave: boolean;
+            text: string;
+        };
         RepairPage: {
             history: components["schemas"]["HistoryEntry"][];
             intake: components["schemas"]["Intake"];
@@ -3388,6 +3573,10 @@ export interface components {
         };
         Reshaped: {
             draft: components["schemas"]["Draft"];
+        };
+        RollRequest: {
+            readings: number[];
+            wanted: number;
         };
         Rough: {
             axis: components["schemas"]["RoughAxis"] | null;
@@ -3467,6 +3656,14 @@ export interface components {
             noticed: boolean;
             step: number;
         };
+        Roundness: {
+            grind: number;
+            high: number;
+            least: number;
+            mean: number;
+            most: number;
+            out: number;
+        };
         Rule: {
             height: number;
             /** @enum {string} */
@@ -3543,6 +3740,14 @@ export interface components {
             kerfCarats: number;
             offcutCarats: number;
             section: number;
+        };
+        SawnWedge: {
+            angle: number;
+            depth: number;
+            lost: number;
+            saved: number;
+            tier: string;
+            tooth: number;
         };
         Scatter: {
             scatter: number;
@@ -3698,6 +3903,7 @@ export interface components {
             all: number;
             /** Format: date-time */
             created: string;
+            cures: string | null;
             diagram: string;
             done: number;
             finish: components["schemas"]["Finish"] | null;
@@ -3735,6 +3941,7 @@ export interface components {
             photos: components["schemas"]["Photo"][];
             plan: components["schemas"]["PlanView"];
             reckoned: number;
+            source: components["schemas"]["StoneSource"] | null;
             summary: components["schemas"]["StoneLine"];
             works: components["schemas"]["WorkHead"][];
         };
@@ -3742,6 +3949,19 @@ export interface components {
             offset: number[];
             rotation: number[];
             scale: number;
+        };
+        StoneSource: {
+            carat: number;
+            carats: number;
+            cost: number;
+            currency: string;
+            name: string;
+            number: number;
+            parcel: string;
+            parent: number;
+            piece: string;
+            why: string;
+            width: number;
         };
         StoneView: {
             complete: boolean;
@@ -3914,6 +4134,7 @@ export interface components {
             usual: string[];
         };
         Today: {
+            curing: components["schemas"]["StoneLine"][];
             cut: components["schemas"]["StoneLine"][];
             cutting: components["schemas"]["StoneLine"][];
             due: components["schemas"]["StoneLine"][];
@@ -3945,6 +4166,18 @@ export interface components {
             azimuth: number;
             index: number;
             labelled: boolean;
+        };
+        TurnedPreform: {
+            angle: number;
+            carats: number;
+            diameter: number;
+            foot: number;
+            height: number;
+            keeps: number;
+            mains: number;
+            straight: number;
+            third: number;
+            tier: string;
         };
         Turns: {
             crown: number;
@@ -7039,6 +7272,39 @@ export interface operations {
             };
         };
     };
+    judgeRoundness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RollRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Roundness"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     planRun: {
         parameters: {
             query?: never;
@@ -7529,6 +7795,37 @@ export interface operations {
             };
         };
     };
+    checkStone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckPage"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     finishStone: {
         parameters: {
             query?: never;
@@ -7551,6 +7848,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Finish"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getGluing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GluingPage"];
                 };
             };
             /** @description a problem (RFC 9457) */

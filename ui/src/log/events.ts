@@ -16,6 +16,15 @@ export interface Asked {
   runs: { setup: string; pass: string; facets: string[] }[];
 }
 
+/** How a stone was glued for a setup, and how many minutes the bond cures from then on. */
+export interface Dopping {
+  setup: string;
+  dop: string;
+  adhesive: string;
+  axis?: string;
+  minutes: number;
+}
+
 /**
  * What can happen, by kind. A kind that is not here comes from a newer version: it is kept and
  * counts for nothing.
@@ -24,6 +33,8 @@ export type Happening =
   | { kind: 'done' | 'skip'; payload: Visit }
   | { kind: 'check'; payload: { setup: string; item: string } }
   | { kind: 'transfer'; payload: { setup: string } }
+  | { kind: 'dopped'; payload: Dopping }
+  | { kind: 'vetted'; payload: { plan: number; open: string[] } }
   | { kind: 'note'; payload: { text: string; at?: Visit } }
   | { kind: 'undo'; payload: { undoes: string } }
   | { kind: 'begin' | 'end'; payload: Record<string, never> };

@@ -11,6 +11,8 @@ interface Fixture {
     marks: string[];
     checks: string[];
     turns: string[];
+    dops: string[];
+    vets: number[];
     notes: number;
     plan: number;
     finished: boolean;
@@ -30,6 +32,8 @@ describe('the fold agrees with the server', () => {
       marks: [...s.marks].map(([key, m]) => `${key} ${m.kind}`).sort(),
       checks: [...s.checks.keys()].sort(),
       turns: [...s.transfers.keys()].sort(),
+      dops: s.dops.map((g) => `${g.setup} ${g.dop} ${Math.round(g.cured)}`),
+      vets: [...s.vets.keys()].sort((a, b) => a - b),
       notes: s.notes.length,
       plan: s.plan,
       finished: s.finished,

@@ -1,4 +1,4 @@
-import { newestOf, type LogEvent, type Visit } from './events';
+import { newestOf, type Dopping, type LogEvent, type Visit } from './events';
 
 /**
  * Where the work on a stone stands, folded from its log. The server folds the same log by the same
@@ -11,6 +11,10 @@ export interface LogState {
   checks: ReadonlyMap<string, Act>;
   /** Setups that the stone was turned over to. */
   transfers: ReadonlyMap<string, Act>;
+  /** How the stone was glued, in order: where a setup has several, the last one counts. */
+  dops: readonly Glued[];
+  /** The plans that were gone through before the stone was glued, by number. */
+  vets: ReadonlyMap<number, Act>;
   notes: readonly Note[];
   stretches: readonly Stretch[];
   /** The number of the present plan, 0 for none. */
@@ -29,6 +33,11 @@ export interface Act {
 
 export interface Mark extends Act {
   kind: 'done' | 'skip';
+}
+
+export interface Glued extends Act, Dopping {
+  /** When the bond can be cut on, in ms. */
+  cured: number;
 }
 
 interface Note extends Act {
@@ -63,6 +72,8 @@ interface Folding extends LogState {
   marks: Map<string, Mark>;
   checks: Map<string, Act>;
   transfers: Map<string, Act>;
+  dops: Glued[];
+  vets: Map<number, Act>;
   notes: Note[];
   stretches: Stretch[];
 }
@@ -73,6 +84,11 @@ const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => voi
   skip: tick,
   check: (s, n, e) => record(s.checks, `${e.payload.setup}/${e.payload.item}`, n, e),
   transfer: (s, n, e) => record(s.transfers, e.payload.setup, n, e),
+  dopped: (s, n, e) => {
+    const cured = Date.parse(e.deviceTime) + e.payload.minutes * 60_000;
+    s.dops.push({ ...e.payload, cured, n, events: [e] });
+  },
+  vetted: (s, n, e) => record(s.vets, e.payload.plan, n, e),
   note: (s, n, e) => void s.notes.push({ n, events: [e], text: e.payload.text }),
   begin: stretch,
   end: stretch,
@@ -94,6 +110,8 @@ export function fold(events: readonly LogEvent[]): LogState {
     marks: new Map(),
     checks: new Map(),
     transfers: new Map(),
+    dops: [],
+    vets: new Map(),
     notes: [],
     stretches: [],
     plan: 0,
@@ -108,7 +126,7 @@ export function fold(events: readonly LogEvent[]): LogState {
   return s;
 }
 
-function record(acts: Map<string, Act>, key: string, n: number, e: LogEvent) {
+function record<K>(acts: Map<K, Act>, key: K, n: number, e: LogEvent) {
   acts.set(key, { n, events: [...(acts.get(key)?.events ?? []), e] });
 }
 
@@ -124,13 +142,14 @@ function stretch(s: Folding, n: number, e: Of<'begin' | 'end'>) {
 /** Takes back whatever an event says: a tick that was made twice is taken back once for both. */
 function takeBack(s: Folding, id: string) {
   const names = (a: Act) => a.events.some((e) => e.id === id);
-  for (const acts of [s.marks, s.checks, s.transfers] as Map<string, Act>[])
+  for (const acts of [s.marks, s.checks, s.transfers, s.vets] as Map<unknown, Act>[])
     for (const [key, a] of acts) if (names(a)) acts.delete(key);
+  s.dops = s.dops.filter((a) => !names(a));
   s.notes = s.notes.filter((a) => !names(a));
   s.stretches = s.stretches.filter((a) => !names(a));
 }
 
-/** The event that Back takes back: the last one that stands, notes left out. */
+/** The event that Back takes back: the last one that stands at the wheel. */
 export function lastAct(s: LogState): LogEvent | undefined {
   let last: Act | undefined;
   for (const acts of [s.marks.values(), s.checks.values(), s.transfers.values(), s.stretches])
