@@ -240,3 +240,13 @@ func (g *Gluing) Kept() float64 {
 	}
 	return a.HeightMM - a.PavilionMM
 }
+
+// GlueOf returns the adhesive that the plan names for a mounting, false where it names none of a known sort.
+func (g *Gluing) GlueOf(m Mounting) (dopping.Adhesive, bool) {
+	holds := g.Assessment.Choices.Holds
+	if m.Setup >= len(holds) {
+		return dopping.Adhesive{}, false
+	}
+	a, _, ok := holds[m.Setup].AdhesiveOf(g.shelf)
+	return a, ok
+}

@@ -136,10 +136,10 @@ func (v *vet) rough() {
 		v.add(judged(Finding{Topic: OfRough, Code: "width", Value: a.WidthMM, Limit: found.Width}, a.WidthMM > found.Width+hair, false))
 	}
 	left := 0
-	for _, f := range from.Rough.Flaws {
+	for i, f := range from.Rough.Flaws {
 		if f.Rule != rough.Out {
 			left++
-			v.add(Finding{Topic: OfFlaw, Verdict: Care, Code: string(f.Rule), Name: f.Name})
+			v.add(Finding{Topic: OfFlaw, Verdict: Care, Code: string(f.Rule), Name: f.Name, Value: float64(i + 1)})
 		}
 	}
 	if left == 0 {
@@ -263,15 +263,20 @@ func (v *vet) hold(i int) {
 		return
 	}
 	d := *m.Taken
-	tier := ""
-	if d.Tightest >= 0 {
-		tier = a.Stone.Diagram.Tiers[a.Stone.Facets[d.Rooms[d.Tightest].Facet].Tier].Name
+	tierAt := func(room int) string {
+		if room < 0 {
+			return ""
+		}
+		return a.Stone.Diagram.Tiers[a.Stone.Facets[d.Rooms[room].Facet].Tier].Name
 	}
-	at := Finding{Topic: OfDop, Side: m.Up, Name: d.Name, Tier: tier}
+	at := Finding{Topic: OfDop, Side: m.Up, Name: d.Name, Tier: tierAt(d.Tightest)}
 	for _, f := range d.Faults {
-		at.Code, at.Value, at.Limit = string(f), d.Least(), dopping.LeastRoom
-		if f == dopping.NoRim {
+		at.Code, at.Tier, at.Value, at.Limit = string(f), tierAt(d.Tightest), d.Least(), dopping.LeastRoom
+		switch f {
+		case dopping.NoRim:
 			at.Value, at.Limit = d.Rim, dopping.LeastRim
+		case dopping.OverRim:
+			at.Tier, at.Value, at.Limit = tierAt(d.QuillAt), d.LeastQuill(), 0
 		}
 		v.add(judged(at, f.Grave(), true))
 	}

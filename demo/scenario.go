@@ -106,7 +106,7 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 	// After the stone that was planned that evening, whatever the hour is now.
 	yesterday := at.AddDate(0, 0, -1)
 	f.now = time.Date(yesterday.Year(), yesterday.Month(), yesterday.Day(), 20, 0, 0, 0, time.UTC)
-	if err := f.pair(ctx, list); err != nil {
+	if err := errors.Join(f.pair(ctx, list), f.fromPiece(ctx)); err != nil {
 		return err
 	}
 	return f.repair(ctx, at)
@@ -127,6 +127,23 @@ func (f *filler) pair(ctx context.Context, list []workshop.DiagramLine) error {
 		}
 	}
 	return nil
+}
+
+// fromPiece plans what is chosen for the first piece of the parcel.
+func (f *filler) fromPiece(ctx context.Context) error {
+	page, err := f.workshop.Pieces(ctx, workshop.PieceFilter{Words: []string{"olive"}}, workshop.Cursor{}, 1)
+	if err != nil || len(page.Lines) == 0 || page.Lines[0].Best == nil {
+		return err
+	}
+	best := page.Lines[0].Best
+	// To a hundredth, and never more than fits.
+	mm := math.Floor(100*best.Found.Width) / 100
+	choices := workshop.Choices{
+		Material: "Peridot", Gear: 96, FirstSide: diagram.Pavilion, Size: workshop.Size{Basis: workshop.AcrossWidth, MM: mm, Typed: diagram.FormatNumber(mm)},
+		PlanHabits: workshop.DefaultHabits().PlanHabits, Laps: f.laps("Peridot"), Holds: f.holds(mm, "Peridot"),
+	}
+	_, err = f.workshop.PlanFrom(ctx, "Olive keel for the founders", best.Diagram, page.Lines[0].ID, choices)
+	return err
 }
 
 // repair is a ring stone that a member of the planetarium brought in.
@@ -173,8 +190,10 @@ func (f *filler) send(ctx context.Context, events []journal.Event) error {
 func machines() []workshop.Machine {
 	bench := workshop.DefaultMachine()
 	bench.Name, bench.Gears = "Window bench", []int{64, 72, 96}
+	bench.QuillMM, bench.ReachMM = 14, 18
 	school := bench
 	school.ID, school.Name, school.Gears = "school", "School machine", []int{64, 96}
+	school.QuillMM, school.ReachMM = 0, 0
 	school.AngleStep, school.Repeatability, school.Cheater, school.HeightStep = 0.5, 0.15, workshop.CheaterNone, 0
 	jamb := school
 	jamb.ID, jamb.Name, jamb.Gears = "jamb", "Peg and jamb", []int{64}

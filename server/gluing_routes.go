@@ -114,10 +114,14 @@ type Mounting struct {
 	// Advice is about the end that goes into the dop.
 	Advice    string            `json:"advice"`
 	Underside dopping.Underside `json:"underside" validate:"oneof=level keel tip"`
+	// Along is the direction of a keel and so of a groove, in degrees like an azimuth.
+	Along float64 `json:"along"`
 	Tiers     []MountedTier     `json:"tiers"`
 	Dops      []MountedDop      `json:"dops"`
 	// Taken is the place in Dops of the one that the plan names, -1 for none.
 	Taken int `json:"taken"`
+	// Glue is the sort of the adhesive that the plan names, "" where it names none of a known sort.
+	Glue dopping.Sort `json:"glue" validate:"omitempty,oneof=wax cyanoacrylate epoxy wax-cyanoacrylate filled-cyanoacrylate"`
 }
 
 // MountedTier is a tier as the lap meets it: an angle and a distance from the origin, with the silhouettes
@@ -126,6 +130,8 @@ type MountedTier struct {
 	Tier     string    `json:"tier"`
 	Angle    float64   `json:"angle"`
 	Distance float64   `json:"distance"`
+	// Azimuth is where it lies, in degrees from the side that comes to the lap at index N.
+	Azimuth float64 `json:"azimuth"`
 	Stone    []float64 `json:"stone"`
 	Body     []float64 `json:"body"`
 }
@@ -143,9 +149,11 @@ type MountedDop struct {
 	// Sound tells that nothing grave speaks against it.
 	Sound  bool     `json:"sound"`
 	Faults []Remark `json:"faults"`
-	// Rooms are how far the lap stays off, by the mounting's tiers, and Tightest the place of the least.
+	// Rooms are how far the lap stays off the dop, by the mounting's tiers, and Tightest the place of the
+	// least; Quills are how far it stays off the quill, empty where that is not measured.
 	Rooms    []float64 `json:"rooms"`
 	Tightest int       `json:"tightest"`
+	Quills   []float64 `json:"quills"`
 	Bonds    []Bond    `json:"bonds"`
 }
 
@@ -380,8 +388,10 @@ func nameOf(o analysis.DopOption) string {
 	return words.DopName(o.Dop)
 }
 
+// faultViews tells what speaks against a dop. The quill is the same behind all of them: it is told apart.
 func faultViews(o analysis.DopOption) []Remark {
-	return each(o.Faults, func(f dopping.Fault) Remark { return Remark{words.Fault(f, o.Least(), o.Rim), f.Grave()} })
+	own := slices.DeleteFunc(slices.Clone(o.Faults), func(f dopping.Fault) bool { return f == dopping.OverRim })
+	return each(own, func(f dopping.Fault) Remark { return Remark{words.Fault(f, o.Least(), o.Rim, o.LeastQuill()), f.Grave()} })
 }
 
 // finite is a figure that JSON can hold: without a cut, there is room without end.
@@ -389,7 +399,7 @@ func finite(v float64) float64 { return math.Min(v, 1000) }
 
 func mountingView(g *analysis.Gluing, m analysis.Mounting, first bool) Mounting {
 	out := Mounting{
-		Setup: g.Assessment.Setups[m.Setup].ID, Up: m.Up, Advice: words.Foot(m.Foot, m.Up, first), Underside: m.Foot.Underside,
+		Setup: g.Assessment.Setups[m.Setup].ID, Up: m.Up, Advice: words.Foot(m.Foot, m.Up, first), Underside: m.Foot.Underside, Along: m.Foot.Along,
 		Tiers: []MountedTier{}, Dops: []MountedDop{}, Taken: -1,
 	}
 	// place tells at which tier of the view a cut counts.
@@ -399,7 +409,7 @@ func mountingView(g *analysis.Gluing, m analysis.Mounting, first bool) Mounting 
 		at := slices.IndexFunc(out.Tiers, func(t MountedTier) bool { return t.Tier == name })
 		if at < 0 {
 			at = len(out.Tiers)
-			out.Tiers = append(out.Tiers, MountedTier{name, c.Angle, c.Distance, corners(m.Stone.Outline(c.Azimuth)), corners(m.Body.Outline(c.Azimuth))})
+			out.Tiers = append(out.Tiers, MountedTier{name, c.Angle, c.Distance, c.Azimuth, corners(m.Stone.Outline(c.Azimuth)), corners(m.Body.Outline(c.Azimuth))})
 		}
 		place[i] = at
 	}
@@ -410,6 +420,9 @@ func mountingView(g *analysis.Gluing, m analysis.Mounting, first bool) Mounting 
 			options, out.Taken = append([]analysis.DopOption{*m.Taken}, options...), 0
 		}
 	}
+	if a, ok := g.GlueOf(m); ok {
+		out.Glue = a.Sort
+	}
 	for _, o := range options {
 		out.Dops = append(out.Dops, dopView(o, place, len(out.Tiers)))
 	}
@@ -419,13 +432,19 @@ func mountingView(g *analysis.Gluing, m analysis.Mounting, first bool) Mounting 
 func dopView(o analysis.DopOption, place []int, tiers int) MountedDop {
 	out := MountedDop{
 		Item: o.Item, Name: nameOf(o), Shape: o.Dop.Shape, Diameter: o.Dop.Diameter, Near: o.Seat.Near, Rim: o.Rim,
-		Contact: o.Seat.Contact(anyGap), Sound: o.Sound(), Faults: faultViews(o), Rooms: make([]float64, tiers), Tightest: -1, Bonds: []Bond{},
+		Contact: o.Seat.Contact(anyGap), Sound: o.Sound(), Faults: faultViews(o), Rooms: make([]float64, tiers), Tightest: -1, Quills: []float64{}, Bonds: []Bond{},
 	}
 	for i := range out.Rooms {
 		out.Rooms[i] = math.Inf(1)
 	}
+	if o.QuillAt >= 0 {
+		out.Quills = slices.Clone(out.Rooms)
+	}
 	for i, r := range o.Rooms {
-		out.Rooms[place[i]] = math.Min(out.Rooms[place[i]], r.Least())
+		out.Rooms[place[i]] = math.Min(out.Rooms[place[i]], r.Dop)
+		if o.QuillAt >= 0 {
+			out.Quills[place[i]] = math.Min(out.Quills[place[i]], r.Quill)
+		}
 	}
 	if o.Tightest >= 0 {
 		out.Tightest = place[o.Tightest]

@@ -118,9 +118,13 @@ func foundFlaw(f analysis.Finding) Advice {
 		}
 		return Advice{Text: "All marked flaws fall outside the stone."}
 	}
-	text := fmt.Sprintf("The flaw “%s” may stay in the stone, wherever it falls.", f.Name)
+	name := fmt.Sprintf("Flaw %.0f", f.Value)
+	if f.Name != "" {
+		name = fmt.Sprintf("The flaw “%s”", f.Name)
+	}
+	text := name + " may stay in the stone, wherever it falls."
 	if rough.Rule(f.Code) == rough.Hidden {
-		text = fmt.Sprintf("The flaw “%s” may stay in the stone beside the table; mirrored images may show it.", f.Name)
+		text = name + " may stay in the stone beside the table; mirrored images may show it."
 	}
 	return Advice{text, "See what it costs to leave it out. If it opens on the lap, stop and look before going on.", AtRough}
 }
@@ -200,17 +204,23 @@ func foundFoot(f analysis.Finding) Advice {
 	return Advice{text, "Set the second dop in wax, use a form-fitting one, or cut the crown first.", AtDop}
 }
 
-// Fault says what speaks against a dop: what is least in mm, and for a rim how far the stone stands out.
-func Fault(f dopping.Fault, least, rim float64) string {
+// Fault says what speaks against a dop: how far it and the quill stay off the lap at least, and how far the
+// stone stands out, in mm.
+func Fault(f dopping.Fault, least, rim, quill float64) string {
 	switch f {
 	case dopping.InTheWay:
 		return fmt.Sprintf("the lap would cut %.2f mm into it", -least)
 	case dopping.OffStone:
 		return "nothing of the stone stands on it"
 	case dopping.NoRim:
-		return fmt.Sprintf("too wide to centre by: the stone stands out %.2f mm", rim)
+		if rim < 0 {
+			return fmt.Sprintf("%.2f mm wider than the stone all round", -rim)
+		}
+		return fmt.Sprintf("too wide to centre by: only %.2f mm of the stone stand out", rim)
 	case dopping.Tight:
 		return fmt.Sprintf("the lap comes within %.2f mm", least)
+	case dopping.OverRim:
+		return fmt.Sprintf("the quill would reach %.2f mm below the lap: cut at the lap's rim, the quill outside", -quill)
 	case dopping.OtherShape:
 		return "another shape suits this end better"
 	}
@@ -234,14 +244,16 @@ func foundDop(f analysis.Finding) Advice {
 	case f.Verdict == analysis.Fine:
 		return Advice{Text: fmt.Sprintf("%s, %s: the lap stays %.2f mm off it, nearest at %s.", f.Name, sideUp(f.Side), f.Value, f.Tier)}
 	}
+	fault := dopping.Fault(f.Code)
 	at := ""
-	if fault := dopping.Fault(f.Code); fault == dopping.InTheWay || fault == dopping.Tight {
-		at = " at " + f.Tier
+	if fault == dopping.InTheWay || fault == dopping.Tight || fault == dopping.OverRim {
+		at = f.Tier + ": "
 	}
-	return Advice{
-		fmt.Sprintf("%s, %s: %s%s.", f.Name, sideUp(f.Side), Fault(dopping.Fault(f.Code), f.Value, f.Value), at),
-		"Compare the dops of the shelf.", AtDop,
+	do := "Compare the dops of the shelf."
+	if fault == dopping.OverRim {
+		do = "Keep the stone at the rim for this tier, or take a longer dop."
 	}
+	return Advice{fmt.Sprintf("%s, %s: %s%s.", f.Name, sideUp(f.Side), at, Fault(fault, f.Value, f.Value, f.Value)), do, AtDop}
 }
 
 // AdhesiveName names a sort of adhesive.
@@ -258,7 +270,7 @@ func Concern(c dopping.Concern, bears float64) string {
 	case dopping.HotToGlue:
 		return "the stone bears no heat, and this one is set warm"
 	case dopping.TooWeak:
-		return fmt.Sprintf("too weak for this contact: it bears %.1f times the push of a hand", bears)
+		return fmt.Sprintf("too weak for this contact: it bears %.0f %% of the push of a hand", 100*bears)
 	case dopping.HotToFree:
 		return "it lets go only in ways that harm this stone"
 	case dopping.WarmSlowly:
@@ -283,7 +295,14 @@ func foundBond(f analysis.Finding) Advice {
 	case f.Verdict == analysis.Fine:
 		return Advice{Text: fmt.Sprintf("%s, %s: holds %.0f mm² and bears %.0f times the push of a hand.", f.Name, sideUp(f.Side), f.Limit, f.Value)}
 	}
-	return Advice{fmt.Sprintf("%s, %s: %s.", f.Name, sideUp(f.Side), Concern(dopping.Concern(f.Code), f.Value)), "Compare the adhesives for this stone.", AtDop}
+	do := "Compare the adhesives for this stone."
+	switch dopping.Concern(f.Code) {
+	case dopping.WarmSlowly, dopping.SolventSlow:
+		do = "Take the time for it: the steps of the adhesive have clocks."
+	case dopping.RunsHot:
+		do = "Polish in short strokes with much water, and feel the stone with a finger."
+	}
+	return Advice{fmt.Sprintf("%s, %s: %s.", f.Name, sideUp(f.Side), Concern(dopping.Concern(f.Code), f.Value)), do, AtDop}
 }
 
 // Foot advises on the end of a stone that goes into the dop, with the side that is up.

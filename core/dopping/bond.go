@@ -52,11 +52,11 @@ type Adhesive struct {
 // benches see; they rank the sorts for a stone and prove nothing.
 func Adhesives() []Adhesive {
 	return []Adhesive{
-		{Sort: Wax, Bridges: 2, Strength: 3, Warm: 65, Softens: 60, Minutes: 20, Release: []Release{ByWarmth, BySolvent}, Frees: 65},
-		{Sort: Cyano, Bridges: 0.1, Strength: 6, Softens: 80, Minutes: 60, Release: []Release{BySolvent, ByWarmth}, Frees: 120},
-		{Sort: Epoxy, Bridges: 0.6, Strength: 8, Softens: 70, Minutes: 720, Release: []Release{ByWarmth, BySolvent}, Frees: 120},
-		{Sort: WaxCyano, Bridges: 2, Strength: 3, Softens: 60, Minutes: 60, Release: []Release{ByWarmth, BySolvent}, Frees: 65},
-		{Sort: FillCyano, Bridges: 0.5, Strength: 5, Softens: 80, Minutes: 60, Release: []Release{BySolvent, ByWarmth}, Frees: 120},
+		{Sort: Wax, Bridges: 2, Strength: 5, Warm: 65, Softens: 60, Minutes: 20, Release: []Release{ByWarmth, BySolvent}, Frees: 65},
+		{Sort: Cyano, Bridges: 0.1, Strength: 8, Softens: 80, Minutes: 60, Release: []Release{BySolvent, ByWarmth}, Frees: 120},
+		{Sort: Epoxy, Bridges: 1.5, Strength: 12, Softens: 70, Minutes: 720, Release: []Release{ByWarmth, BySolvent}, Frees: 120},
+		{Sort: WaxCyano, Bridges: 2, Strength: 5, Softens: 60, Minutes: 60, Release: []Release{ByWarmth, BySolvent}, Frees: 65},
+		{Sort: FillCyano, Bridges: 1, Strength: 8, Softens: 80, Minutes: 60, Release: []Release{BySolvent, ByWarmth}, Frees: 120},
 	}
 }
 

@@ -123,6 +123,9 @@ func TestAWiderDopHoldsMoreAndLeavesLessRoom(t *testing.T) {
 			assert.Negative(t, small.Compare(large))
 		}
 		assert.True(t, small.Sound() || small.Least() < 0)
+		upright := large.Rooms[0]
+		assert.InDelta(t, 4-10, upright.Quill, 1e-9, "at 90 the quill lies along the lap")
+		assert.Contains(t, large.Faults, dopping.OverRim)
 	})
 }
 

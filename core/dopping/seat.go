@@ -161,22 +161,22 @@ type Room struct {
 	Dop, Quill float64
 }
 
-// Least is the smaller of the two.
-func (r Room) Least() float64 { return math.Min(r.Dop, r.Quill) }
-
 // Fault is what speaks against a dop.
 type Fault string
 
 // The faults, the gravest first.
 const (
-	// InTheWay: the lap meets dop or quill before a cut is done.
+	// InTheWay: the lap meets the dop before a cut is done.
 	InTheWay Fault = "in-the-way"
 	// OffStone: nothing of the stone lies over the dop.
 	OffStone Fault = "off-stone"
 	// NoRim: too little of the stone stands out to centre it by.
 	NoRim Fault = "no-rim"
-	// Tight: the lap comes close.
+	// Tight: the lap comes close to the dop.
 	Tight Fault = "tight"
+	// OverRim: the quill meets the lap, so a cut is made at the lap's rim with the quill outside. Upright
+	// facets of small stones are usually cut so.
+	OverRim Fault = "over-rim"
 	// OtherShape: the stone's end asks for another face.
 	OtherShape Fault = "other-shape"
 )
@@ -197,19 +197,27 @@ type Option struct {
 	Seat Seat
 	// Rooms are those of the cuts, in their order.
 	Rooms []Room
-	// Tightest is the place of the least in Rooms, -1 without any.
-	Tightest int
+	// Tightest and QuillAt are the places in Rooms where dop and quill have the least, -1 without any.
+	Tightest, QuillAt int
 	// Rim is how far the stone stands out where it does least.
 	Rim    float64
 	Faults []Fault
 }
 
-// Least is how far dop and quill stay off the lap at the worst, +Inf without a cut.
+// Least is how far the dop stays off the lap at the worst, +Inf without a cut.
 func (o Option) Least() float64 {
 	if o.Tightest < 0 {
 		return math.Inf(1)
 	}
-	return o.Rooms[o.Tightest].Least()
+	return o.Rooms[o.Tightest].Dop
+}
+
+// LeastQuill is the same of the quill, +Inf also where that is not known.
+func (o Option) LeastQuill() float64 {
+	if o.QuillAt < 0 {
+		return math.Inf(1)
+	}
+	return o.Rooms[o.QuillAt].Quill
 }
 
 // Sound tells that no fault is grave.
@@ -219,7 +227,7 @@ func (o Option) Sound() bool { return !slices.ContainsFunc(o.Faults, Fault.Grave
 func (h Held) Try(d Dop, cuts []Cut, m Machine) Option {
 	foot := h.Foot()
 	seat, ok := h.Seat(d, foot.Along)
-	out := Option{Dop: d, Seat: seat, Rim: h.Rim() - d.Radius(), Tightest: -1}
+	out := Option{Dop: d, Seat: seat, Rim: h.Rim() - d.Radius(), Tightest: -1, QuillAt: -1}
 	reach := m.Reach
 	if reach == 0 {
 		reach = usualReach
@@ -230,8 +238,11 @@ func (h Held) Try(d Dop, cuts []Cut, m Machine) Option {
 			r.Quill = Clearance(c.Angle, c.Distance, m.Quill/2, seat.Near+m.Reach, 0)
 		}
 		out.Rooms = append(out.Rooms, r)
-		if out.Tightest < 0 || r.Least() < out.Least() {
+		if r.Dop < out.Least() {
 			out.Tightest = i
+		}
+		if r.Quill < out.LeastQuill() {
+			out.QuillAt = i
 		}
 	}
 	add := func(f Fault, is bool) {
@@ -245,6 +256,7 @@ func (h Held) Try(d Dop, cuts []Cut, m Machine) Option {
 	add(InTheWay, out.Least() < 0)
 	add(NoRim, out.Rim < LeastRim)
 	add(Tight, out.Least() >= 0 && out.Least() < LeastRoom)
+	add(OverRim, out.LeastQuill() < 0)
 	add(OtherShape, other)
 	return out
 }

@@ -3137,6 +3137,7 @@ export interface components {
             item: string;
             name: string;
             near: number;
+            quills: number[];
             rim: number;
             rooms: number[];
             /** @enum {string} */
@@ -3146,6 +3147,7 @@ export interface components {
         };
         MountedTier: {
             angle: number;
+            azimuth: number;
             body: number[];
             distance: number;
             stone: number[];
@@ -3153,7 +3155,10 @@ export interface components {
         };
         Mounting: {
             advice: string;
+            along: number;
             dops: components["schemas"]["MountedDop"][];
+            /** @enum {string} */
+            glue: "wax" | "cyanoacrylate" | "epoxy" | "wax-cyanoacrylate" | "filled-cyanoacrylate" | "";
             setup: string;
             taken: number;
             tiers: components["schemas"]["MountedTier"][];

@@ -18,6 +18,7 @@ import {
 } from './client';
 import { making } from './making';
 import { refresh, reread } from './refresh';
+import { roughKey } from './rough';
 import type { paths } from './schema';
 import type { Versioned } from './versioned';
 
@@ -126,9 +127,9 @@ interface NewPlan {
 
 /** Plans a stone. */
 export const planStone = mutationOptions({
-  mutationFn: (body: NewPlan) =>
+  mutationFn: (body: NewPlan & { piece: string }) =>
     making(['stone', body], (head) => client.POST('/api/stones', { body, ...head })),
-  onSuccess: refresh(stonesKey),
+  onSuccess: refresh(stonesKey, roughKey),
 });
 
 /** Plans several stones that are cut together. */

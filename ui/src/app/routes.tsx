@@ -76,6 +76,14 @@ const rooms: RouteObject[] = [
     path: '/stones/:id',
     ...room(async () => (await import('../rooms/stones/StoneRoom')).StoneRoom),
   },
+  {
+    path: '/stones/:id/check',
+    ...room(async () => (await import('../rooms/check/CheckRoom')).CheckRoom),
+  },
+  {
+    path: '/stones/:id/dop',
+    ...room(async () => (await import('../rooms/dopping/DoppingRoom')).DoppingRoom),
+  },
   { path: '/stones/:id/sheet', ...sheetOf('stones') },
   {
     path: '/stones/:id/card',

@@ -7,6 +7,15 @@ export function remembered(key: string): string | null {
   }
 }
 
+/** The keys that begin so, of what this browser remembers. */
+export function rememberedKeys(prefix: string): string[] {
+  try {
+    return Object.keys(localStorage).filter((k) => k.startsWith(prefix));
+  } catch {
+    return [];
+  }
+}
+
 /** Remembers a text, or forgets it. A browser that refuses forgets it with the page. */
 export function remember(key: string, text: string | null): void {
   try {

@@ -83,6 +83,10 @@ export const machineWords = {
   heightSenses: { lifts: 'lifts the stone', lowers: 'lowers the stone' } as Record<string, string>,
   adapter: 'Table adapter',
   adapterHelp: 'Where the protractor is set with it; 0 without one',
+  quill: 'Quill at its nose',
+  quillHelp: 'Across; 0 where nobody has measured',
+  reach: 'Dop’s rim to quill',
+  reachHelp: 'How far the quill begins behind the dop’s rim',
   firstSide: 'Side cut first',
   firstSides: { drawn: 'as the diagram', pavilion: 'pavilion', crown: 'crown' } as Record<
     string,

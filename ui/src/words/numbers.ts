@@ -116,3 +116,12 @@ export function duration(minutes: number): string {
   const m = Math.round(minutes);
   return m < 60 ? `${m} min` : `${Math.floor(m / 60)} h ${m % 60} min`;
 }
+
+/** A sum that is given in minor units. */
+export const money = (minor: number, currency: string): string =>
+  (minor / 100).toLocaleString(
+    navigator.language,
+    currency
+      ? { style: 'currency', currency }
+      : { minimumFractionDigits: 2, maximumFractionDigits: 2 },
+  );

@@ -115,6 +115,8 @@ export const roughWords = {
   file: 'Save as a file',
   sawnOff: 'Sawn off',
   offcuts: 'Offcuts',
+  stones: 'Cut from it',
+  stone: (number: number, name: string) => (name ? `Stone ${number} · ${name}` : `Stone ${number}`),
   parts: { flaws: 'Flaws', trims: 'Saw cuts', axis: 'Axis', weights: 'Weight', look: 'The look' },
 
   flaw: {

@@ -206,6 +206,7 @@ export const w = {
   },
   stones: {
     title: 'Stones',
+    more: 'More',
     all: 'Every stone',
     nothing: 'No stone yet. Choose a diagram and plan one.',
     search: 'Number, name, diagram or material',
@@ -287,6 +288,8 @@ export const w = {
       transfer: 'turned over',
       note: 'note',
       plan: 'plan changed, now number',
+      dopped: 'glued onto',
+      vetted: 'gone through before gluing;',
     } as Record<string, string>,
   },
   bench: benchWords,

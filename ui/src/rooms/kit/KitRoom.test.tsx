@@ -5,6 +5,7 @@ import { renderInApp } from '../../testing/app';
 import { pageOf, shelvedOf } from '../../testing/kit';
 import { settingsOf } from '../../testing/records';
 import { Refused, serve } from '../../testing/server';
+import { clockWords } from '../../words/clock';
 import { kitWords as k } from '../../words/kit';
 import { KitRoom } from './KitRoom';
 
@@ -148,7 +149,7 @@ test('a clock of a recipe runs on while its page is closed', async () => {
   };
   open('/kit?show=recipes', [tin], answers);
   expect(await screen.findByText('1.64 ct')).toBeTruthy();
-  fireEvent.click(screen.getByText(k.recipes.start('4 min')));
+  fireEvent.click(screen.getByText(clockWords.start('4 min')));
   expect(screen.getByRole('timer').textContent).toBe('0:04:00');
   cleanup();
   vi.setSystemTime(Date.now() + 3 * 60_000);
@@ -157,8 +158,8 @@ test('a clock of a recipe runs on while its page is closed', async () => {
   cleanup();
   vi.setSystemTime(Date.now() + 2 * 60_000);
   open('/kit?show=recipes', [tin], answers);
-  expect((await screen.findByRole('timer')).textContent).toBe(k.recipes.over);
-  fireEvent.click(screen.getByText(k.recipes.done));
+  expect((await screen.findByRole('timer')).textContent).toBe(clockWords.over);
+  fireEvent.click(screen.getByText(clockWords.done));
   expect(screen.queryByRole('timer')).toBeNull();
 });
 

@@ -5,8 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
 import type { Recipe } from '../../api/trials';
 import { kitWords } from '../../words/kit';
-import { clock, duration } from '../../words/numbers';
-import { useTimer } from './useTimer';
+import { Clock } from '../../parts/clock/Clock';
 
 const k = kitWords.recipes;
 
@@ -54,7 +53,9 @@ export function RecipeSteps({ recipe, lap, children }: Props) {
             {s.minutes > 0 && (
               <Clock
                 key={`${recipe.id}/${lap}`}
-                of={`cressa-timer/${recipe.id}/${lap}/${i}`}
+                of={`recipe/${recipe.id}/${lap}/${i}`}
+                what={recipe.name}
+                label={k.step(i + 1)}
                 minutes={s.minutes}
               />
             )}
@@ -65,28 +66,6 @@ export function RecipeSteps({ recipe, lap, children }: Props) {
         {children}
         {done.size > 0 && <Button onClick={() => setDone(new Set())}>{k.again}</Button>}
       </Box>
-    </Box>
-  );
-}
-
-function Clock({ of, minutes }: { of: string; minutes: number }) {
-  const { left, start, stop } = useTimer(of);
-  if (left === undefined)
-    return (
-      <Button variant="outlined" onClick={() => start(minutes)} sx={{ flexShrink: 0 }}>
-        {k.start(duration(minutes))}
-      </Button>
-    );
-  return (
-    <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexShrink: 0 }}>
-      <Typography
-        variant="figures"
-        role="timer"
-        sx={{ fontSize: '1.25rem', color: left === 0 ? 'secondary.main' : undefined }}
-      >
-        {left === 0 ? k.over : clock(left + 999)}
-      </Typography>
-      <Button onClick={stop}>{left === 0 ? k.done : k.stop}</Button>
     </Box>
   );
 }

@@ -138,6 +138,22 @@ export function MachineFields({ machine: k, onChange }: Props) {
           help={m.adapterHelp}
           onChange={(tableAdapter) => onChange({ tableAdapter })}
         />
+        <NumberField
+          label={m.quill}
+          unit="mm"
+          {...ranges.Machine.quillMM}
+          value={k.quillMM}
+          help={m.quillHelp}
+          onChange={(quillMM) => onChange({ quillMM })}
+        />
+        <NumberField
+          label={m.reach}
+          unit="mm"
+          {...ranges.Machine.reachMM}
+          value={k.reachMM}
+          help={m.reachHelp}
+          onChange={(reachMM) => onChange({ reachMM })}
+        />
       </Row>
     </Box>
   );

@@ -211,6 +211,7 @@ const planOf = (piece: Piece, c: Candidate): string =>
   new URLSearchParams({
     diagram: c.diagram,
     material: piece.rough.material,
+    piece: piece.id,
     // To a hundredth, and never more than fits.
     width: (Math.floor(100 * c.width) / 100).toFixed(2),
   }).toString();

@@ -18,9 +18,9 @@ import { Refusal } from '../../parts/forms/Refusal';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
 import { useNotice } from '../../parts/notice';
 import { Row } from '../../parts/Row';
+import { money } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
 import { w } from '../../words/words';
-import { money } from './money';
 
 const r = roughWords.parcelForm;
 

@@ -23,12 +23,11 @@ import { Care, Figures } from '../../parts/Page';
 import { Row } from '../../parts/Row';
 import { TextLink } from '../../parts/TextLink';
 import type { Camera } from '../../parts/stone/geometry';
-import { carats, sizes } from '../../words/numbers';
+import { carats, money, sizes } from '../../words/numbers';
 import { lookWords } from '../../words/look';
 import { roughWords as r } from '../../words/rough';
 import { w } from '../../words/words';
 import { AxisPart } from './AxisPart';
-import { money } from './money';
 import { Part } from './Part';
 import { Place } from './Place';
 import type { Chosen } from './PieceInRound';
@@ -168,6 +167,7 @@ export function PieceParts(props: Props) {
       </Part>
       <Refusal error={off.error} />
       <AxisPart axis={draft.rough.axis} camera={camera} onChange={(axis) => setRough({ axis })} />
+      <Stones piece={props.piece} />
       <Family piece={props.piece} />
       <Part head={r.parts.weights}>
         <Figures rows={weights(props)} />
@@ -192,6 +192,20 @@ export function PieceParts(props: Props) {
         <About {...props} />
       </Part>
     </Box>
+  );
+}
+
+/** The stones that are cut from a piece. */
+function Stones({ piece }: { piece: Piece }) {
+  if (piece.stones.length === 0) return null;
+  return (
+    <Part head={r.stones}>
+      {piece.stones.map((s) => (
+        <Typography key={s.id}>
+          <TextLink to={`/stones/${s.id}`}>{r.stone(s.number, s.name)}</TextLink>
+        </Typography>
+      ))}
+    </Part>
   );
 }
 

@@ -76,6 +76,7 @@ const piece = (change: Partial<Piece> = {}): Piece => ({
   candidates: [candidate],
   parentNumber: 0,
   offcuts: [],
+  stones: [],
   ...change,
 });
 
@@ -143,7 +144,7 @@ test('costs that are known are told, and a plan takes no more than fits', async 
   );
   expect(screen.getByText('+1.25 ct · 9.00 mm')).toBeTruthy();
   const to = screen.getByText(r.fit.plan).getAttribute('href')!;
-  expect(to).toBe('/stones/new?diagram=d&material=Peridot&width=8.45');
+  expect(to).toBe('/stones/new?diagram=d&material=Peridot&piece=p&width=8.45');
 });
 
 test('an axis is set as it is seen, and the table kept at an angle to it', async () => {

@@ -7,11 +7,14 @@ import { useState } from 'react';
 import type { Choices, Diagram, Settings } from '../../api/client';
 import { diagramQuery, proposalQuery } from '../../api/diagrams';
 import { ranges } from '../../api/ranges';
+import { pieceQuery } from '../../api/rough';
 import { settingsQuery } from '../../api/settings';
 import { planRun, planStone, stoneLineQuery } from '../../api/stones';
 import { Await, PageHead } from '../../parts/Page';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
+import { gluingWords } from '../../words/gluing';
+import { plain } from '../../words/numbers';
 import { runWords } from '../../words/runs';
 import { workWords } from '../../words/works';
 import { w } from '../../words/words';
@@ -64,7 +67,7 @@ function wished(p: Choices, params: URLSearchParams): Choices {
   return {
     ...p,
     material: params.get('material') ?? p.material,
-    size: width > 0 ? { basis: 'width', mm: width, tier: '', typed: '' } : p.size,
+    size: width > 0 ? { basis: 'width', mm: width, tier: '', typed: plain(width) } : p.size,
   };
 }
 
@@ -90,7 +93,16 @@ function NewPlan({
   settings: Settings;
   proposal: Choices;
 }) {
-  const { choices, setChoices, text: name, setText: setName, fit } = useBrought(proposal, '');
+  const [params] = useSearchParams();
+  const pieceId = params.get('piece') ?? '';
+  const piece = useQuery({ ...pieceQuery(pieceId), enabled: pieceId !== '' }).data;
+  const {
+    choices,
+    setChoices,
+    text: name,
+    setText: setName,
+    fit,
+  } = useBrought(proposal, '', pieceId);
   const navigate = useNavigate();
   const [stones, setStones] = useState(1);
   const [order, setOrder] = useState<'tier' | 'stone'>('tier');
@@ -98,7 +110,11 @@ function NewPlan({
   const several = useMutation(planRun);
   const keep = () => {
     const plan = { name, diagramId: diagram.id, choices };
-    if (stones === 1) one.mutate(plan, { onSuccess: (s) => void navigate(`/stones/${s.id}`) });
+    if (stones === 1)
+      one.mutate(
+        { ...plan, piece: pieceId },
+        { onSuccess: (s) => void navigate(`/stones/${s.id}`) },
+      );
     else
       several.mutate(
         { ...plan, name: name || diagram.facts!.name, order, stones },
@@ -108,7 +124,10 @@ function NewPlan({
   return (
     <PlanFrame
       title={w.stones.planTitle}
-      facts={[diagram.facts!.name]}
+      facts={[
+        diagram.facts!.name,
+        piece ? gluingWords.source.piece(piece.number, piece.rough.name) : '',
+      ]}
       keep={stones === 1 ? w.stones.keep : runWords.keep(stones)}
       onKeep={keep}
       isPending={one.isPending || several.isPending}

@@ -3,19 +3,22 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Choices, Settings, StonePage } from '../../api/client';
 import { settingsQuery, usualQuery } from '../../api/settings';
 import { planRecord, rereadStones, scriptQuery, stoneQuery, storeStone } from '../../api/stones';
 import { History } from '../../parts/work/History';
 import { useNotice } from '../../parts/notice';
 import { SaveConflict } from '../../parts/forms/Conflict';
-import { Await, Care, PageHead } from '../../parts/Page';
+import { Await, Care, Figures, PageHead } from '../../parts/Page';
+import { MenuButton } from '../../parts/MenuButton';
 import { MoreWork } from '../../parts/work/MoreWork';
 import { Photos } from '../../parts/work/Photos';
+import { TextLink } from '../../parts/TextLink';
 import { Works } from '../../parts/work/Works';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
-import { carats, mm, sizes } from '../../words/numbers';
+import { gluingWords } from '../../words/gluing';
+import { carats, mm, money, sizes } from '../../words/numbers';
 import { photoWords } from '../../words/photos';
 import { repairWords } from '../../words/repairs';
 import { runWords } from '../../words/runs';
@@ -36,10 +39,19 @@ import { PlanFigures } from './PlanFigures';
 /** One stone, from its plan to its card. */
 export function StoneRoom() {
   const { id = '' } = useParams();
-  const [params] = useSearchParams();
+  const [params, setParams] = useSearchParams();
   const stone = useQuery(stoneQuery(id, params.get('work') ?? ''));
   const settings = useQuery(settingsQuery);
-  const [changing, setChanging] = useState(false);
+  const changing = params.has('change');
+  const setChanging = (on: boolean) =>
+    setParams(
+      (p) => {
+        if (on) p.set('change', '');
+        else p.delete('change');
+        return p;
+      },
+      { replace: true },
+    );
   return (
     <Await query={stone}>
       {(page) =>
@@ -66,6 +78,8 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
   // An earlier work is only looked at: what is changed belongs to the present one.
   const present = page.works.at(-1)!.id === s.workId;
   const script = useQuery({ ...scriptQuery(s.id, s.workId), refetchOnMount: 'always' });
+  const navigate = useNavigate();
+  const toCard = () => void navigate(`/stones/${s.id}/card`);
   return (
     <>
       <PageHead
@@ -80,9 +94,14 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
           s.run ? runWords.partOf(s.runPlace) : '',
         ]}
       >
-        <Button href={`/api/stones/${s.id}/diagram`} download>
-          {w.logbook.asCut}
-        </Button>
+        <MenuButton
+          label={w.stones.more}
+          entries={[
+            { label: w.logbook.asCut, href: `/api/stones/${s.id}/diagram` },
+            // A stone may have been cut without the bench.
+            ...(present && state === 'planned' ? [{ label: w.stones.finish, run: toCard }] : []),
+          ]}
+        />
         {s.run && (
           <Button component={Link} to={`/runs/${s.run}`}>
             {runWords.toRun}
@@ -92,7 +111,7 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
           {w.stones.sheet}
         </Button>
         {present && !finished && <Button onClick={onChange}>{w.stones.change}</Button>}
-        {present && (
+        {present && state !== 'planned' && (
           <Button
             component={Link}
             to={`/stones/${s.id}/card`}
@@ -102,6 +121,16 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
           </Button>
         )}
         {present && finished && <MoreWork stone={s.id} />}
+        {present && !finished && (
+          <Button component={Link} to={`/stones/${s.id}/dop`}>
+            {gluingWords.open}
+          </Button>
+        )}
+        {present && state === 'planned' && (
+          <Button component={Link} to={`/stones/${s.id}/check`} variant="outlined">
+            {gluingWords.check.open}
+          </Button>
+        )}
         {present && (state === 'planned' || state === 'cutting') && (
           <Button component={Link} to={`/bench/${s.id}`} variant="contained">
             {state === 'planned' ? w.stones.cut : w.stones.resume}
@@ -122,6 +151,7 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         </Await>
         <Works stone={s.id} works={page.works} shown={s.workId} />
         {page.before && <Before before={page.before} />}
+        {page.source && <Source source={page.source} />}
         {s.late > 0 && <Care>{w.bench.late(s.late)}</Care>}
         {s.finish && <CardFigures finish={s.finish} hours={s.hours} planned={a.carats} />}
         {(present || page.photos.length > 0) && (
@@ -147,6 +177,37 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         </Box>
       </StoneDesk>
     </>
+  );
+}
+
+/** The piece of rough that a stone is cut from, and its share of what that cost. */
+function Source({ source: x }: { source: NonNullable<StonePage['source']> }) {
+  const k = gluingWords.source;
+  return (
+    <Box component="section" aria-label={k.head} sx={{ my: 4 }}>
+      <Typography variant="h3" gutterBottom>
+        {k.head}
+      </Typography>
+      <Typography>
+        <TextLink to={`/rough/${x.piece}`}>{k.piece(x.number, x.name)}</TextLink>
+        {[x.parcel, carats(x.carats), x.parent > 0 ? k.parent(x.parent) : '']
+          .filter(Boolean)
+          .map((t) => ` · ${t}`)}
+      </Typography>
+      <Figures
+        rows={[
+          ...(x.cost > 0 ? [[k.share, money(x.cost, x.currency)] as [string, string]] : []),
+          ...(x.width > 0
+            ? [[k.found, `${mm(x.width)} · ${carats(x.carat)}`] as [string, string]]
+            : []),
+        ]}
+      />
+      {x.why && (
+        <Typography sx={{ whiteSpace: 'pre-wrap', mt: 1 }}>
+          {k.why}: {x.why}
+        </Typography>
+      )}
+    </Box>
   );
 }
 

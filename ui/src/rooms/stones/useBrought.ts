@@ -20,8 +20,11 @@ interface PlanInHand {
   fit: (variant: string, fitted: Choices) => void;
 }
 
-/** A plan in hand, which can go on with a fitted variant of its diagram. Stone is '' for a new one. */
-export function useBrought(proposal: Choices, stone: string): PlanInHand {
+/**
+ * A plan in hand, which can go on with a fitted variant of its diagram. Stone is '' for a new one,
+ * piece '' where no piece of rough is on record.
+ */
+export function useBrought(proposal: Choices, stone: string, piece = ''): PlanInHand {
   const brought = useLocation().state as Brought | null;
   const [choices, setChoices] = useState<Choices>(brought?.choices ?? proposal);
   const [text, setText] = useState(brought?.text ?? '');
@@ -30,7 +33,7 @@ export function useBrought(proposal: Choices, stone: string): PlanInHand {
   const fit = (variant: string, fitted: Choices) => {
     say({ text: fitWords.taken });
     const state: Brought = { choices: fitted, text };
-    const of = stone ? `&stone=${stone}` : '';
+    const of = (stone && `&stone=${stone}`) + (piece && `&piece=${piece}`);
     void navigate(`/stones/new?diagram=${variant}${of}`, { state });
   };
   return { choices, setChoices, text, setText, fit };

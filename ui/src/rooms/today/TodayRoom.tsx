@@ -14,13 +14,17 @@ import { Thumbnail } from '../../parts/Thumbnail';
 import { useStoneLog } from '../../parts/work/useStoneLog';
 import { copyWords } from '../../words/copies';
 import { deviceWords } from '../../words/devices';
-import { angle, dayOf, moment } from '../../words/numbers';
+import { clockWords } from '../../words/clock';
+import { gluingWords, whenCured } from '../../words/gluing';
+import { angle, clock, dayOf, moment } from '../../words/numbers';
 import { kitWords } from '../../words/kit';
 import { repairWords } from '../../words/repairs';
 import { w } from '../../words/words';
 import { aboutOf, pathOf, titleOf } from '../../parts/work/naming';
 import { DiagramChoice } from '../../parts/diagram/DiagramChoice';
+import { clocks } from '../../log/clocks';
 import { standingOf } from '../../log/standing';
+import { useNow } from '../../parts/clock/useNow';
 import { FirstOpening } from './FirstOpening';
 
 export function TodayRoom() {
@@ -87,13 +91,60 @@ function Bench({ today: t }: { today: Today }) {
         {first ? <OnTheDop stone={first} /> : <Typography>{w.today.nothing}</Typography>}
       </Box>
       <Box sx={{ p: 6 }}>
+        <Clocks />
+        <Group head={gluingWords.onToday.curing} stones={t.curing} />
         <Group head={repairWords.due} stones={t.due} />
         <KitDue />
         <Group head={w.today.cutting} stones={others} />
         <Group head={w.today.cut} stones={t.cut} />
-        <Group head={w.today.planned} stones={t.planned} />
+        <Group
+          head={w.today.planned}
+          stones={t.planned.filter((s) => !t.curing.some((c) => c.id === s.id))}
+        />
         <Group head={w.today.finished} stones={t.finished} />
       </Box>
+    </Box>
+  );
+}
+
+/** Clocks that were started in this browser and run down, with the way back to each. */
+function Clocks() {
+  const running = clocks();
+  const now = useNow(running.length > 0);
+  if (running.length === 0) return null;
+  return (
+    <Box component="section" aria-label={clockWords.running} sx={{ mb: 6 }}>
+      <Typography variant="h3" sx={{ borderBottom: 1, borderColor: 'text.primary', pb: 1 }}>
+        {clockWords.running}
+      </Typography>
+      {running.map((c) => (
+        <Box
+          key={c.key}
+          component={Link}
+          to={c.to}
+          sx={{
+            display: 'flex',
+            gap: 3,
+            py: 1.5,
+            color: 'text.primary',
+            textDecoration: 'none',
+            borderBottom: 1,
+            borderColor: 'divider',
+            '&:hover': { background: (t) => t.tokens.sheet },
+          }}
+        >
+          <Typography noWrap sx={{ flexGrow: 1 }}>
+            {c.what}
+          </Typography>
+          <Typography
+            variant="figures"
+            role="timer"
+            sx={{ color: c.end <= now ? 'secondary.main' : undefined }}
+          >
+            {c.end <= now ? clockWords.over : clock(c.end - now + 999)}
+          </Typography>
+        </Box>
+      ))}
     </Box>
   );
 }
@@ -219,6 +270,8 @@ function OnTheDop({ stone }: { stone: StoneLine }) {
   );
 }
 
+const isCuring = (s: StoneLine): boolean => s.cures !== null && Date.parse(s.cures) > Date.now();
+
 function Group({ head, stones }: { head: string; stones: StoneLine[] }) {
   if (stones.length === 0) return null;
   return (
@@ -252,6 +305,7 @@ function Group({ head, stones }: { head: string; stones: StoneLine[] }) {
                 {s.number} · {titleOf(s)}
               </Typography>
               <Typography variant="body2" color="text.secondary" noWrap>
+                {isCuring(s) && `${gluingWords.onToday.until(whenCured(s.cures!))} · `}
                 {s.promised
                   ? repairWords.dueOn(dayOf(s.promised))
                   : `${aboutOf(s)} · ${s.material}`}

@@ -1,0 +1,13 @@
+import Box from '@mui/material/Box';
+
+/** What speaks against something, each with its sign. */
+export function Remarks({ list }: { list: readonly { text: string; grave: boolean }[] }) {
+  return list.map((x) => (
+    <Box
+      key={x.text}
+      sx={{ fontWeight: 400, color: x.grave ? 'error.main' : 'secondary.main', lineHeight: 1.4 }}
+    >
+      {x.grave ? '✕' : '!'} {x.text}
+    </Box>
+  ));
+}
