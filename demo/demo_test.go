@@ -4,7 +4,9 @@ import (
 	"encoding/json"
 	"flag"
 	"os"
+	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -15,6 +17,9 @@ import (
 	"cressa/core/fit"
 	"cressa/core/material"
 	"cressa/demo"
+	"cressa/sqlite"
+	"cressa/words"
+	"cressa/workshop"
 )
 
 var update = flag.Bool("update", false, "search the parcel's pieces anew and write found.json")
@@ -101,4 +106,58 @@ func TestTheDiagramsThatShipAreGems(t *testing.T) {
 	assert.LessOrEqual(t, fewestFacets, 25, "a very easy first stone")
 	assert.Greater(t, highestIndex, 1.85)
 	assert.Positive(t, crownFirst)
+}
+
+// Every diagram that ships, planned as the workshop proposes it, can be held by a dop of a usual size on
+// both sides, and whatever the check finds is said in words with a way out.
+func TestEveryDiagramThatShipsCanBeHeld(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "cressa.db")
+	require.NoError(t, demo.Fill(t.Context(), file, time.Date(2026, 4, 1, 9, 0, 0, 0, time.UTC)))
+	store, err := sqlite.Open(t.Context(), file)
+	require.NoError(t, err)
+	defer func() { require.NoError(t, store.Close()) }()
+	w := workshop.New(store, time.Now)
+	page, err := w.Diagrams(t.Context(), workshop.DiagramFilter{Kept: true}, workshop.Cursor{}, 100)
+	require.NoError(t, err)
+	for _, d := range page.Lines {
+		c, err := w.Propose(t.Context(), d.ID, "")
+		require.NoError(t, err)
+		c.Holds = nil
+		stone, err := w.PlanStone(t.Context(), d.Name, d.ID, c)
+		require.NoError(t, err)
+		g, findings, err := analysis.Vet(t.Context(), w, stone)
+		require.NoError(t, err)
+		require.Len(t, g.Mounting, 2)
+		for i, m := range g.Mounting {
+			// The shelf has what suits; the best of it has nothing grave against it, and stands off at every cut.
+			best := m.Options[0]
+			assert.True(t, best.Sound(), "%s, %s up: %v of %s", d.Name, m.Up, best.Faults, best.Name)
+			assert.True(t, best.Bonds[0].Sound(), "%s, %s up: %v", d.Name, m.Up, best.Bonds[0].Concerns)
+			for _, r := range best.Rooms {
+				assert.GreaterOrEqual(t, r.Dop, 0.0)
+			}
+			c.Holds = append(c.Holds, workshop.Hold{Dop: best.Name, DopItem: best.Item, Adhesive: string(best.Bonds[0].Adhesive.Sort)})
+			assert.Equal(t, i, m.Setup)
+		}
+		open := 0
+		for _, f := range findings {
+			advice := words.Found(f)
+			assert.NotEmpty(t, advice.Text, "%+v", f)
+			if f.Open() {
+				open++
+				assert.NotEmpty(t, advice.Do, "%+v", f)
+			}
+		}
+		// What the check proposes settles what it had found of dops and adhesives.
+		stone, err = w.Replan(t.Context(), stone.ID, c, stone.Version)
+		require.NoError(t, err)
+		_, again, err := analysis.Vet(t.Context(), w, stone)
+		require.NoError(t, err)
+		for _, f := range again {
+			if f.Topic == analysis.OfDop || f.Topic == analysis.OfAdhesive {
+				assert.NotContains(t, []analysis.Verdict{analysis.Grave, analysis.Unknown}, f.Verdict, "%s: %s", d.Name, words.Found(f).Text)
+			}
+		}
+		assert.Positive(t, open, "the rough of none is on record")
+	}
 }

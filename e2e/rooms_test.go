@@ -80,6 +80,7 @@ var rooms = map[string]func(*user){
 	"plan":    func(u *user) { u.click("Start a new stone"); u.click("Ecliptic"); u.mentions("Calipers read") },
 	"stones":  func(u *user) { u.click("Stones"); u.mentions("Rose oval") },
 	"stone":   func(u *user) { u.click("Stones"); u.click("Grey night"); u.see("Logbook card") },
+	"measure": func(u *user) { u.press("2"); u.click("Piece 2 · night"); u.click("Measure it"); u.mentions("What the dial reads") },
 	"check":   func(u *user) { u.click("Stones"); u.click("Olive keel"); u.click("Check before gluing"); u.see("In order") },
 	"preform": func(u *user) { u.click("Stones"); u.click("Olive keel"); u.click("Shape and dop"); u.click("Cone and cylinder"); u.mentions("Is it round") },
 	"dop":     func(u *user) { u.click("Stones"); u.click("Olive keel"); u.click("Shape and dop"); u.click("For the crown"); u.mentions("ends in a keel") },

@@ -115,9 +115,9 @@ type Mounting struct {
 	Advice    string            `json:"advice"`
 	Underside dopping.Underside `json:"underside" validate:"oneof=level keel tip"`
 	// Along is the direction of a keel and so of a groove, in degrees like an azimuth.
-	Along float64 `json:"along"`
-	Tiers     []MountedTier     `json:"tiers"`
-	Dops      []MountedDop      `json:"dops"`
+	Along float64       `json:"along"`
+	Tiers []MountedTier `json:"tiers"`
+	Dops  []MountedDop  `json:"dops"`
 	// Taken is the place in Dops of the one that the plan names, -1 for none.
 	Taken int `json:"taken"`
 	// Glue is the sort of the adhesive that the plan names, "" where it names none of a known sort.
@@ -127,13 +127,13 @@ type Mounting struct {
 // MountedTier is a tier as the lap meets it: an angle and a distance from the origin, with the silhouettes
 // of stone and body seen along the lap, x to the side and y up, in turn.
 type MountedTier struct {
-	Tier     string    `json:"tier"`
-	Angle    float64   `json:"angle"`
-	Distance float64   `json:"distance"`
+	Tier     string  `json:"tier"`
+	Angle    float64 `json:"angle"`
+	Distance float64 `json:"distance"`
 	// Azimuth is where it lies, in degrees from the side that comes to the lap at index N.
-	Azimuth float64 `json:"azimuth"`
-	Stone    []float64 `json:"stone"`
-	Body     []float64 `json:"body"`
+	Azimuth float64   `json:"azimuth"`
+	Stone   []float64 `json:"stone"`
+	Body    []float64 `json:"body"`
 }
 
 // MountedDop is a dop that was tried.
@@ -391,7 +391,9 @@ func nameOf(o analysis.DopOption) string {
 // faultViews tells what speaks against a dop. The quill is the same behind all of them: it is told apart.
 func faultViews(o analysis.DopOption) []Remark {
 	own := slices.DeleteFunc(slices.Clone(o.Faults), func(f dopping.Fault) bool { return f == dopping.OverRim })
-	return each(own, func(f dopping.Fault) Remark { return Remark{words.Fault(f, o.Least(), o.Rim, o.LeastQuill()), f.Grave()} })
+	return each(own, func(f dopping.Fault) Remark {
+		return Remark{words.Fault(f, o.Least(), o.Rim, o.LeastQuill()), f.Grave()}
+	})
 }
 
 // finite is a figure that JSON can hold: without a cut, there is room without end.

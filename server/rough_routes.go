@@ -131,6 +131,7 @@ func (s *Server) roughRoutes() {
 		return workedView(worked), nil
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/rough/estimate", name: "estimateRough", summary: "What a piece may become, at a glance", computes: true}, s.estimateRough)
+	handle(s, route{method: http.MethodPost, path: "/api/rough/survey", name: "surveyRough", summary: "The solid of a piece as it was measured on the machine", computes: true}, s.surveyRough)
 	handle(s, route{method: http.MethodPost, path: "/api/rough/mesh", name: "readRoughMesh", summary: "The points of a scanned piece", computes: true}, readRoughMesh)
 	handle(s, route{method: http.MethodGet, path: "/api/rough/:id", name: "getRough", summary: "A piece of rough"}, func(c *echo.Context, in byID) (PieceView, error) {
 		return s.pieceView(c.Request().Context(), in.ID)
@@ -256,7 +257,7 @@ func (s *Server) pieceView(ctx context.Context, id string) (PieceView, error) {
 		PieceRequest: PieceRequest{
 			Parcel: p.Parcel, Parent: p.Parent, Weighed: p.Weighed.Text, Unit: p.Weighed.Unit, Along: p.Look.Along, Across: p.Look.Across,
 			Seen: each(p.Look.Seen, func(s workshop.Seen) LookedAt { return LookedAt(s) }),
-			Fate: p.Fate, Rough: roughView(p.Rough), Version: p.Version,
+			Fate: p.Fate, Rough: roughView(p.Rough), Version: p.Version, Survey: surveyView(p.Survey),
 		},
 		ID: p.ID, Number: p.Number, Carats: p.Carats, Worked: workedView(worked),
 		Candidates: each(candidates, func(c workshop.Candidate) Candidate { return candidateView(c, p.Version) }),
@@ -323,6 +324,32 @@ func (s *Server) worked(ctx context.Context, in PieceRequest) (*rough.Piece, err
 		return nil, err
 	}
 	return s.workshop.Worked(ctx, p.Rough)
+}
+
+func (s *Server) surveyRough(c *echo.Context, in withBody[SurveyRequest]) (SurveyView, error) {
+	facts, err := s.workshop.MaterialCalled(c.Request().Context(), in.Body.Material)
+	if err != nil {
+		return SurveyView{}, err
+	}
+	got, err := in.Body.Survey.survey().Solve()
+	if err != nil {
+		return SurveyView{}, err
+	}
+	out := SurveyView{Took: got.Took, Points: []float64{}, NextAngle: got.Next.Angle, NextIndex: got.Next.Index}
+	if got.Body == nil {
+		return out, nil
+	}
+	mesh := bodyMesh(got.Body)
+	out.Solid, out.Most, out.Volume = &mesh, &got.Most, got.Body.Volume()
+	out.Carats = out.Volume * facts.SG / mm3PerCarat
+	for _, p := range got.Body.Points() {
+		out.Points = append(out.Points, p.X, p.Y, p.Z)
+	}
+	if in.Body.Carat > 0 {
+		extra := out.Carats - in.Body.Carat
+		out.Extra = &extra
+	}
+	return out, nil
 }
 
 func (s *Server) estimateRough(c *echo.Context, in withBody[EstimateRequest]) (RoughEstimate, error) {

@@ -175,3 +175,41 @@ func TestAScanBecomesAHull(t *testing.T) {
 	flat := base64.StdEncoding.EncodeToString([]byte("v 0 0 0\nv 1 0 0\nv 0 1 0\nv 1 1 0\nf 1 2 4 3\n"))
 	assert.Contains(t, c.problem("POST", "/api/rough/mesh", `{"data": "`+flat+`"}`, http.StatusUnprocessableEntity).Detail, "flat")
 }
+
+// A block of 8 by 6 by 5 on a dop, on a machine that reads h = d + 90·cos t + 2: five touches bound it, a
+// width from one of them agrees, and what was measured is kept with the piece.
+func TestAPieceIsMeasuredOnTheMachine(t *testing.T) {
+	c := start(t)
+	ask := server.SurveyRequest{Material: "Peridot", Carat: 3.5, Survey: server.RoughSurvey{
+		Gear: 96, Known: []server.KnownTouch{{Height: 92}, {Angle: 90, Distance: 3, Height: 5}},
+		Touches: []server.RoughTouch{{Angle: 90, Index: 96, Height: 5}, {Angle: 90, Index: 48, Height: 5}, {Angle: 90, Index: 24, Height: 6}, {Angle: 90, Index: 72, Height: 6}},
+		Widths: []server.RoughWidth{}, Outlines: []server.RoughSilhouette{},
+	}}
+	var got server.SurveyView
+	c.put("POST", "/api/rough/survey", ask, &got)
+	assert.Nil(t, got.Solid, "nothing bounds it from above")
+	assert.Equal(t, []float64{0, 96}, []float64{got.NextAngle, got.NextIndex})
+	ask.Survey.Touches = append(ask.Survey.Touches, server.RoughTouch{Index: 96, Height: 97})
+	c.put("POST", "/api/rough/survey", ask, &got)
+	require.NotNil(t, got.Solid)
+	assert.InDelta(t, 240, got.Volume, 0.01)
+	assert.InDelta(t, 240*3.34/200, got.Carats, 0.03)
+	assert.InDelta(t, got.Carats-3.5, *got.Extra, 1e-9)
+	assert.Positive(t, *got.Most)
+	ask.Survey.Widths = []server.RoughWidth{{Angle: 90, Index: 24, Reading: 7.5}}
+	ask.Survey.Outlines = []server.RoughSilhouette{{Index: 96, Off: 0.1, Corners: []float64{-3, 0, 3, 0, 3, 5, -3, 3}}}
+	c.put("POST", "/api/rough/survey", ask, &got)
+	assert.InDelta(t, 0.5*6*5, got.Took[5], 0.01, "the far side lies nearer than it was touched")
+
+	piece := aPiece()
+	piece.Survey = &ask.Survey
+	piece.Rough.Solid = server.RoughSolid{Kind: "hull", Points: got.Points}
+	var kept server.PieceView
+	c.put("POST", "/api/rough", piece, &kept)
+	assert.Equal(t, ask.Survey, *kept.Survey)
+	assert.InDelta(t, got.Carats, kept.Worked.WholeCarats, 0.01, "its corners are the solid")
+	ask.Survey.Known = nil
+	body, err := json.Marshal(ask)
+	require.NoError(t, err)
+	assert.Contains(t, c.problem("POST", "/api/rough/survey", string(body), http.StatusUnprocessableEntity).Detail, "bare dop")
+}

@@ -106,6 +106,7 @@ func TestTheSheetOfAPlanIsForItsMachine(t *testing.T) {
 	sheet := func(machine string, gear int) (string, server.BenchScript) {
 		choices := plan("Quartz", gear, width(8), diagram.Pavilion)
 		choices.Machine = machine
+		choices.Holds = []server.Hold{{Dop: "Flat dop 5 mm", Adhesive: "wax"}, {Adhesive: "epoxy"}}
 		var stone server.StoneHead
 		c.put("POST", "/api/stones", server.PlanRequest{Name: "sheet", DiagramID: c.diagramCalled("Ecliptic").ID, Choices: choices}, &stone)
 		var script server.BenchScript
@@ -124,6 +125,7 @@ func TestTheSheetOfAPlanIsForItsMachine(t *testing.T) {
 		assert.Contains(t, text, diagram.FormatNumber(f.Reading), "what the protractor shows at %s", f.Tier)
 	}
 	assert.Contains(t, text, "0° at 45.4°", "the table goes on with the adapter")
+	assert.Regexp(t, `for the pavilion\s+Flat dop 5 mm\s+with\s+wax,\s+for the crown epoxy`, text)
 	for _, pass := range workshop.DefaultHabits().Passes {
 		assert.Contains(t, text, pass.Name)
 	}

@@ -43,6 +43,8 @@ type Content struct {
 	// stones, none for a single one: a run ticks a box for every stone instead of every pass.
 	Laps   workshop.Laps
 	Stones []string
+	// Holds say how the stone is held in each setup; there may be fewer.
+	Holds []workshop.Hold
 	// Cares are what needs care, in words.
 	Cares []string
 }
@@ -97,7 +99,7 @@ func OfPlan(title string, a *workshop.Assessment) Content {
 			fmt.Sprintf("%.2f × %.2f × %.2f mm", a.LengthMM, a.WidthMM, a.HeightMM),
 			fmt.Sprintf("%.2f ct", a.Carats), fmt.Sprintf("Gear %d", c.Gear), turn, a.Machine.Name,
 		),
-		Stone: a.Stone, Gear: c.Gear, Setups: a.Setups, MM: a.MM, Machine: a.Machine, Laps: c.Laps,
+		Stone: a.Stone, Gear: c.Gear, Setups: a.Setups, MM: a.MM, Machine: a.Machine, Laps: c.Laps, Holds: c.Holds,
 		Cares: cares(append(append([]diagram.Problem{}, a.Stone.Warnings...), a.Left...)),
 	}
 	for _, p := range a.Machine.Obstacles(a.Stone) {

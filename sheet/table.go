@@ -186,7 +186,7 @@ func dials(t diagram.Tier, settings []gear.Setting, m workshop.Machine) string {
 	return strings.Join(out, " ")
 }
 
-// howTo says what the passes are, how the table goes on and what calipers read.
+// howTo says what the passes are, how the stone is held, how the table goes on and what calipers read.
 func (w *writer) howTo() {
 	var said []string
 	if len(w.content.Laps.Passes) > 1 {
@@ -195,6 +195,16 @@ func (w *writer) howTo() {
 			passes = append(passes, strings.Join(strings.Fields(fmt.Sprintf("%d %s %s %s", i+1, p.Name, p.Lap, p.Compound)), " "))
 		}
 		said = append(said, "Passes: "+strings.Join(passes, ", ")+".")
+	}
+	var held []string
+	for i, h := range w.content.Holds {
+		on := facts(h.Dop, h.Adhesive)
+		if i < len(w.content.Setups) && len(on) > 0 {
+			held = append(held, fmt.Sprintf("for the %s %s", w.content.Setups[i].Side(), strings.Join(on, " with ")))
+		}
+	}
+	if len(held) > 0 {
+		said = append(said, "Held "+strings.Join(held, ", ")+".")
 	}
 	flat := func(t diagram.Tier) bool { return w.content.Machine.WithAdapter(t.Angle) }
 	if slices.ContainsFunc(w.content.Stone.Diagram.Tiers, flat) {

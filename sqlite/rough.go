@@ -10,6 +10,7 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"cressa/core/rough"
 	"cressa/formats"
 	"cressa/workshop"
 )
@@ -93,6 +94,71 @@ type pieceDoc struct {
 	Along   string    `json:"along"`
 	Across  string    `json:"across"`
 	Seen    []seenDoc `json:"seen,omitempty"`
+	// Survey came with schema 14.
+	Survey *surveyDoc `json:"survey,omitempty"`
+}
+
+type surveyDoc struct {
+	Gear     int          `json:"gear"`
+	Reading  float64      `json:"reading"`
+	Known    [][3]float64 `json:"known,omitempty"`
+	Touches  [][3]float64 `json:"touches,omitempty"`
+	Widths   [][3]float64 `json:"widths,omitempty"`
+	Outlines []outlineDoc `json:"outlines,omitempty"`
+}
+
+type outlineDoc struct {
+	Index   float64      `json:"index"`
+	Off     float64      `json:"off"`
+	Corners [][2]float64 `json:"corners"`
+}
+
+func surveyDocOf(s *rough.Survey) *surveyDoc {
+	if s == nil {
+		return nil
+	}
+	d := &surveyDoc{Gear: s.Gear, Reading: s.Reading}
+	for _, k := range s.Known {
+		d.Known = append(d.Known, [3]float64{k.Angle, k.Distance, k.Height})
+	}
+	for _, t := range s.Touches {
+		d.Touches = append(d.Touches, [3]float64{t.Angle, t.Index, t.Height})
+	}
+	for _, w := range s.Widths {
+		d.Widths = append(d.Widths, [3]float64{w.Angle, w.Index, w.Reading})
+	}
+	for _, o := range s.Outlines {
+		one := outlineDoc{Index: o.Index, Off: o.Off}
+		for _, c := range o.Corners {
+			one.Corners = append(one.Corners, [2]float64{c.X, c.Y})
+		}
+		d.Outlines = append(d.Outlines, one)
+	}
+	return d
+}
+
+func (d *surveyDoc) survey() *rough.Survey {
+	if d == nil {
+		return nil
+	}
+	s := &rough.Survey{Gear: d.Gear, Reading: d.Reading}
+	for _, k := range d.Known {
+		s.Known = append(s.Known, rough.KnownTouch{Angle: k[0], Distance: k[1], Height: k[2]})
+	}
+	for _, t := range d.Touches {
+		s.Touches = append(s.Touches, rough.Touch{Angle: t[0], Index: t[1], Height: t[2]})
+	}
+	for _, w := range d.Widths {
+		s.Widths = append(s.Widths, rough.Width{Angle: w[0], Index: w[1], Reading: w[2]})
+	}
+	for _, o := range d.Outlines {
+		one := rough.Outline{Index: o.Index, Off: o.Off}
+		for _, c := range o.Corners {
+			one.Corners = append(one.Corners, r3.Vec{X: c[0], Y: c[1]})
+		}
+		s.Outlines = append(s.Outlines, one)
+	}
+	return s
 }
 
 type seenDoc struct {
@@ -102,7 +168,7 @@ type seenDoc struct {
 }
 
 func pieceDocument(p workshop.Piece) string {
-	d := pieceDoc{form: form{pieceForm}, Weighed: p.Weighed.Text, Unit: p.Weighed.Unit, Along: p.Look.Along, Across: p.Look.Across}
+	d := pieceDoc{form: form{pieceForm}, Weighed: p.Weighed.Text, Unit: p.Weighed.Unit, Along: p.Look.Along, Across: p.Look.Across, Survey: surveyDocOf(p.Survey)}
 	for _, s := range p.Look.Seen {
 		d.Seen = append(d.Seen, seenDoc(s))
 	}
@@ -155,16 +221,16 @@ func scanPiece(scan scan) (workshop.Piece, error) {
 	if err := read(text, pieceForm, &d); err != nil {
 		return p, err
 	}
-	p.Parcel, p.Parent = parcel.V, parent.V
+	p.Parcel, p.Parent, p.Survey = parcel.V, parent.V, d.Survey.survey()
 	p.Weighed, p.Look = workshop.Weighed{Text: d.Weighed, Unit: d.Unit}, workshop.Look{Along: d.Along, Across: d.Across}
 	for _, s := range d.Seen {
 		p.Look.Seen = append(p.Look.Seen, workshop.Seen(s))
 	}
-	r, mistakes := formats.ReadRough([]byte(file))
+	described, mistakes := formats.ReadRough([]byte(file))
 	if len(mistakes) > 0 {
 		return p, fmt.Errorf("%w: piece %d: %w", workshop.ErrUnreadable, p.Number, mistakes[0])
 	}
-	p.Rough = *r
+	p.Rough = *described
 	return p, nil
 }
 

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/core/diagram"
+	"cressa/core/dopping"
 	"cressa/core/gear"
 	"cressa/core/material"
 	"cressa/core/printed"
@@ -109,4 +110,29 @@ func TestEveryCheckOfTheTransferHasItsWords(t *testing.T) {
 	aligned := words.Transfer{Flat: true, Up: "crown", Alignment: workshop.Alignment{Tier: "G1", At: gear.Position{Tooth: 2}, Then: []gear.Position{{Tooth: 34}, {Tooth: 18, Cheat: 0.25}}}}
 	assert.Contains(t, words.TransferCheck("turn", aligned), "lay G1 at 2 flat on the lap")
 	assert.Contains(t, words.TransferCheck("companions", aligned), "34 and 18 with +0.25°")
+}
+
+func TestWhateverSpeaksAgainstADopOrAnAdhesiveHasItsWords(t *testing.T) {
+	for _, f := range []dopping.Fault{dopping.InTheWay, dopping.OffStone, dopping.NoRim, dopping.Tight, dopping.OverRim, dopping.OtherShape} {
+		assert.NotEmpty(t, words.Fault(f, -0.1, 0.2, -3), f)
+	}
+	for _, c := range []dopping.Concern{
+		dopping.HotToGlue, dopping.TooWeak, dopping.HotToFree, dopping.WarmSlowly, dopping.Barely, dopping.RunsHot, dopping.SolventSlow,
+	} {
+		assert.NotEmpty(t, words.Concern(c, 1.2), c)
+	}
+	for _, m := range material.All() {
+		for _, a := range dopping.Adhesives() {
+			assert.NotEmpty(t, words.AdhesiveName(a.Sort))
+			assert.NotEmpty(t, words.Release(a, m))
+			steps := words.GlueSteps(a, m)
+			require.NotEmpty(t, steps)
+			assert.Equal(t, a.Minutes, steps[len(steps)-1].Minutes, "the last one is the cure")
+			cautioned := false
+			for _, s := range steps {
+				cautioned = cautioned || s.Caution != ""
+			}
+			assert.True(t, cautioned, a.Sort)
+		}
+	}
 }

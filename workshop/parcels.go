@@ -63,7 +63,9 @@ type Piece struct {
 	// Sketch is what lists show of it; it follows.
 	Sketch Sketch
 	// Look is what was seen of it.
-	Look    Look
+	Look Look
+	// Survey is how its solid was measured on the machine, nil where it was not.
+	Survey  *rough.Survey
 	Fate    Fate `validate:"oneof=whole cut kept gone"`
 	Created time.Time
 	Version int

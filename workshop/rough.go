@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"cressa/core/diagram"
+	"cressa/core/material"
 	"cressa/core/rough"
 )
 
@@ -176,15 +177,24 @@ func (r *Rough) KeepOffcut(ctx context.Context, id string, trim int) (Piece, err
 // Worked works the solid of a piece out, of any material that the workshop knows. It returns the problems
 // of rough.Rough.
 func (r *Rough) Worked(ctx context.Context, piece rough.Rough) (*rough.Piece, error) {
-	settings, err := r.preferences.Settings(ctx)
+	facts, err := r.MaterialCalled(ctx, piece.Material)
 	if err != nil {
 		return nil, err
 	}
-	facts, ok := settings.Material(piece.Material)
-	if !ok {
-		return nil, diagram.Problem{Code: UnknownMaterial, TierNo: -1, Field: "material", Text: piece.Material}
-	}
 	return piece.Of(facts)
+}
+
+// MaterialCalled returns the material of a name that the workshop knows, or a diagram.Problem.
+func (r *Rough) MaterialCalled(ctx context.Context, name string) (material.Material, error) {
+	settings, err := r.preferences.Settings(ctx)
+	if err != nil {
+		return material.Material{}, err
+	}
+	facts, ok := settings.Material(name)
+	if !ok {
+		return facts, diagram.Problem{Code: UnknownMaterial, TierNo: -1, Field: "material", Text: name}
+	}
+	return facts, nil
 }
 
 // PutCandidate keeps what was found for a version of a diagram. A smaller stone than the one that is known

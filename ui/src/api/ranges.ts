@@ -107,6 +107,11 @@ export const ranges = {
   KitGear: {
     teeth: { min: 1, max: 360, whole: true },
   },
+  KnownTouch: {
+    angle: { min: 0, max: 120 },
+    distance: { min: -1000, max: 1000 },
+    height: { min: -1000, max: 1000 },
+  },
   Lap: {
     diameter: { min: 10, max: 1000 },
     grain: { min: 0, max: 1000 },
@@ -206,9 +211,28 @@ export const ranges = {
   RoughFlaw: {
     radius: { min: 0, max: 1000 },
   },
+  RoughSilhouette: {
+    corners: { min: -1000, max: 1000 },
+    index: { min: 0, max: 360 },
+    off: { min: 0, max: 1000 },
+  },
+  RoughSurvey: {
+    gear: { min: 1, max: 360, whole: true },
+    reading: { min: 0, max: 1 },
+  },
+  RoughTouch: {
+    angle: { min: 0, max: 120 },
+    height: { min: -1000, max: 1000 },
+    index: { min: 0, max: 360 },
+  },
   RoughTrim: {
     distance: { min: -1000, max: 1000 },
     kerf: { min: 0, max: 1000 },
+  },
+  RoughWidth: {
+    angle: { min: 0, max: 120 },
+    index: { min: 0, max: 360 },
+    reading: { min: 0, max: 1000 },
   },
   Rule: {
     height: { min: 0.1, max: 10 },
@@ -230,6 +254,9 @@ export const ranges = {
   },
   SolveRequest: {
     gear: { min: 0, max: 360, whole: true },
+  },
+  SurveyRequest: {
+    carat: { min: 0, max: 1000000 },
   },
   SweepAsked: {
     headAngle: { min: 0, max: 90 },

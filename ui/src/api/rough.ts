@@ -27,6 +27,9 @@ export type StonePlace = components['schemas']['StonePlace'];
 export type FittingLine = components['schemas']['FittingLine'];
 export type Fitting = components['schemas']['FittingRequest'];
 export type LookedAt = components['schemas']['LookedAt'];
+export type Survey = components['schemas']['RoughSurvey'];
+export type Silhouette = components['schemas']['RoughSilhouette'];
+export type Surveyed = components['schemas']['SurveyView'];
 export type Fate = PieceForm['fate'];
 
 export interface PieceFilter {
@@ -63,6 +66,15 @@ export const pieceQuery = (id: string) =>
   });
 
 /** The solid of a piece as it is described, kept or not. */
+/** What a survey tells of a piece of a material that weighs so many carats, 0 where nobody weighed. */
+export const surveyQuery = (survey: Survey, material: string, carat: number) =>
+  queryOptions({
+    queryKey: [...rough, 'survey', survey, material, carat],
+    queryFn: () => answer(client.POST('/api/rough/survey', { body: { survey, material, carat } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+
 export const workedQuery = (form: PieceForm) =>
   queryOptions({
     queryKey: [

@@ -1128,6 +1128,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rough/survey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The solid of a piece as it was measured on the machine */
+        post: operations["surveyRough"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rough/work": {
         parameters: {
             query?: never;
@@ -2853,6 +2870,11 @@ export interface components {
             name: string;
             text: string;
         };
+        KnownTouch: {
+            angle: number;
+            distance: number;
+            height: number;
+        };
         Ladder: {
             best: string[];
             missing: components["schemas"]["Grade"][];
@@ -3331,6 +3353,7 @@ export interface components {
             parent: string;
             rough: components["schemas"]["Rough"];
             seen: components["schemas"]["LookedAt"][];
+            survey: components["schemas"]["RoughSurvey"] | null;
             /** @enum {string} */
             unit: "ct" | "g";
             version: number;
@@ -3361,6 +3384,7 @@ export interface components {
             rough: components["schemas"]["Rough"];
             seen: components["schemas"]["LookedAt"][];
             stones: components["schemas"]["PieceStone"][];
+            survey: components["schemas"]["RoughSurvey"] | null;
             /** @enum {string} */
             unit: "ct" | "g";
             version: number;
@@ -3626,16 +3650,39 @@ export interface components {
             /** @enum {string} */
             rule: "out" | "hidden" | "accept";
         };
+        RoughSilhouette: {
+            corners: number[];
+            index: number;
+            off: number;
+        };
         RoughSolid: {
             /** @enum {string} */
             kind: "box" | "pebble" | "hull";
             points: number[];
             size: components["schemas"]["Point"];
         };
+        RoughSurvey: {
+            gear: number;
+            known: components["schemas"]["KnownTouch"][];
+            outlines: components["schemas"]["RoughSilhouette"][];
+            reading: number;
+            touches: components["schemas"]["RoughTouch"][];
+            widths: components["schemas"]["RoughWidth"][];
+        };
+        RoughTouch: {
+            angle: number;
+            height: number;
+            index: number;
+        };
         RoughTrim: {
             distance: number;
             kerf: number;
             normal: components["schemas"]["Point"];
+        };
+        RoughWidth: {
+            angle: number;
+            index: number;
+            reading: number;
         };
         RoughWorked: {
             care: string;
@@ -4003,6 +4050,22 @@ export interface components {
         };
         StopText: {
             stop: string;
+        };
+        SurveyRequest: {
+            carat: number;
+            material: string;
+            survey: components["schemas"]["RoughSurvey"];
+        };
+        SurveyView: {
+            carats: number;
+            extra: number | null;
+            most: number | null;
+            nextAngle: number;
+            nextIndex: number;
+            points: number[];
+            solid: components["schemas"]["Mesh"] | null;
+            took: number[];
+            volume: number;
         };
         SweepAsked: {
             frostedGirdle: boolean;
@@ -6970,6 +7033,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeshPoints"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    surveyRough: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurveyRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurveyView"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -39,7 +39,7 @@ export function AdhesiveList({ glues, dop, chosen, inPlan, onChoose }: Props) {
             <Box sx={{ flexGrow: 1, minWidth: 0, py: 1 }}>
               <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
                 <span>{x.name}</span>
-                <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}>
+                <Box component="span" sx={{ fontWeight: 400 }}>
                   {[
                     i === inPlan ? gluingWords.held.taken : '',
                     x.item === '' ? gluingWords.held.usual : '',
@@ -48,7 +48,7 @@ export function AdhesiveList({ glues, dop, chosen, inPlan, onChoose }: Props) {
                     .join(' · ')}
                 </Box>
               </Box>
-              <Typography variant="body2" color="text.secondary">
+              <Typography variant="body2">
                 {[
                   bond ? k.bears(bond.bears) : '',
                   x.minutes > 0 ? k.cures(duration(x.minutes)) : '',

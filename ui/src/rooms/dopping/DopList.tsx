@@ -49,13 +49,13 @@ export function DopList({ dops, chosen, inPlan, onChoose }: Props) {
               <Box sx={{ flexGrow: 1, minWidth: 0, py: 1 }}>
                 <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
                   <span>{d.name}</span>
-                  <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}>
+                  <Box component="span" sx={{ fontWeight: 400 }}>
                     {[i === inPlan ? k.taken : '', d.item === '' ? k.usual : '']
                       .filter(Boolean)
                       .join(' · ')}
                   </Box>
                 </Box>
-                <Typography variant="body2" color="text.secondary">
+                <Typography variant="body2">
                   {[k.contact(d.contact), leastOf(d) >= 0 ? k.clears(leastOf(d)) : '']
                     .filter(Boolean)
                     .join(' · ')}

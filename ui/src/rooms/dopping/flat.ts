@@ -34,7 +34,7 @@ export function dopOutline(
   const depth = { flat: 0, cone: r, vee: r * Math.abs(Math.cos((slant * Math.PI) / 180)) }[
     dop.shape
   ];
-  const face: Point[] = depth > 0 ? [[0, rim - depth]] : [];
+  const face: Point[] = depth > 1e-9 ? [[0, rim - depth]] : [];
   return [[-r, rim], ...face, [r, rim], [r, rim - length], [-r, rim - length]];
 }
 

@@ -47,6 +47,7 @@ const nothing: PieceForm = {
     axis: null,
     colour: null,
   },
+  survey: null,
   version: 0,
 };
 

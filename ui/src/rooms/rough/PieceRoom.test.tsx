@@ -42,6 +42,7 @@ const piece = (change: Partial<Piece> = {}): Piece => ({
   number: 4,
   parcel: '',
   parent: '',
+  survey: null,
   weighed: '12',
   unit: 'ct',
   along: '',

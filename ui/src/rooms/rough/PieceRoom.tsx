@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { reread } from '../../api/refresh';
 import {
   pieceQuery,
@@ -27,6 +27,7 @@ import type { Camera } from '../../parts/stone/geometry';
 import { bothWeights, plain } from '../../words/numbers';
 import { roughWords as r } from '../../words/rough';
 import { lookWords } from '../../words/look';
+import { measureWords } from '../../words/measure';
 import { CandidateStrip } from './CandidateStrip';
 import { LookDialog } from './LookDialog';
 import { askew, PieceInRound, type Chosen } from './PieceInRound';
@@ -40,7 +41,7 @@ export function PieceRoom() {
   return <Await query={piece}>{(p) => <Room key={p.id} piece={p} />}</Await>;
 }
 
-const formOf = ({
+export const formOf = ({
   parcel,
   parent,
   weighed,
@@ -50,6 +51,7 @@ const formOf = ({
   seen,
   fate,
   rough,
+  survey,
   version,
 }: Piece): PieceForm => ({
   parcel,
@@ -61,6 +63,7 @@ const formOf = ({
   seen,
   fate,
   rough,
+  survey,
   version,
 });
 
@@ -133,6 +136,9 @@ function Room({ piece }: { piece: Piece }) {
           changed ? r.unsaved : '',
         ]}
       >
+        <Button component={Link} to={`/rough/${piece.id}/measure`}>
+          {measureWords.open}
+        </Button>
         <Button component="a" href={`/api/rough/${piece.id}/file`} download>
           {r.file}
         </Button>
