@@ -183,7 +183,7 @@ func TestAPieceIsMeasuredOnTheMachine(t *testing.T) {
 	ask := server.SurveyRequest{Material: "Peridot", Carat: 3.5, Survey: server.RoughSurvey{
 		Gear: 96, Known: []server.KnownTouch{{Height: 92}, {Angle: 90, Distance: 3, Height: 5}},
 		Touches: []server.RoughTouch{{Angle: 90, Index: 96, Height: 5}, {Angle: 90, Index: 48, Height: 5}, {Angle: 90, Index: 24, Height: 6}, {Angle: 90, Index: 72, Height: 6}},
-		Widths: []server.RoughWidth{}, Outlines: []server.RoughSilhouette{},
+		Widths:  []server.RoughWidth{}, Outlines: []server.RoughSilhouette{},
 	}}
 	var got server.SurveyView
 	c.put("POST", "/api/rough/survey", ask, &got)

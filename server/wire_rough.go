@@ -151,6 +151,8 @@ type RoughSurvey struct {
 	// Gear is the number of teeth of the index gear, Reading by how much a figure may be off.
 	Gear    int     `json:"gear" validate:"min=1,max=360"`
 	Reading float64 `json:"reading" validate:"min=0,max=1"`
+	// Lowers tells that a rising reading of the dial lowers the stone; else it lifts it.
+	Lowers bool `json:"lowers"`
 	// Known are readings of the height dial where something known meets the lap.
 	Known    []KnownTouch      `json:"known" validate:"max=200,dive"`
 	Touches  []RoughTouch      `json:"touches" validate:"max=200,dive"`
@@ -219,7 +221,7 @@ func (s *RoughSurvey) survey() *rough.Survey {
 	if s == nil {
 		return nil
 	}
-	out := &rough.Survey{Gear: s.Gear, Reading: s.Reading}
+	out := &rough.Survey{Gear: s.Gear, Reading: s.Reading, Lowers: s.Lowers}
 	for _, k := range s.Known {
 		out.Known = append(out.Known, rough.KnownTouch(k))
 	}
@@ -244,7 +246,7 @@ func surveyView(s *rough.Survey) *RoughSurvey {
 		return nil
 	}
 	out := &RoughSurvey{
-		Gear: s.Gear, Reading: s.Reading, Outlines: []RoughSilhouette{},
+		Gear: s.Gear, Reading: s.Reading, Lowers: s.Lowers, Outlines: []RoughSilhouette{},
 		Known:   each(s.Known, func(k rough.KnownTouch) KnownTouch { return KnownTouch(k) }),
 		Touches: each(s.Touches, func(t rough.Touch) RoughTouch { return RoughTouch(t) }),
 		Widths:  each(s.Widths, func(w rough.Width) RoughWidth { return RoughWidth(w) }),

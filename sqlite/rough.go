@@ -101,6 +101,7 @@ type pieceDoc struct {
 type surveyDoc struct {
 	Gear     int          `json:"gear"`
 	Reading  float64      `json:"reading"`
+	Lowers   bool         `json:"lowers,omitempty"`
 	Known    [][3]float64 `json:"known,omitempty"`
 	Touches  [][3]float64 `json:"touches,omitempty"`
 	Widths   [][3]float64 `json:"widths,omitempty"`
@@ -117,7 +118,7 @@ func surveyDocOf(s *rough.Survey) *surveyDoc {
 	if s == nil {
 		return nil
 	}
-	d := &surveyDoc{Gear: s.Gear, Reading: s.Reading}
+	d := &surveyDoc{Gear: s.Gear, Reading: s.Reading, Lowers: s.Lowers}
 	for _, k := range s.Known {
 		d.Known = append(d.Known, [3]float64{k.Angle, k.Distance, k.Height})
 	}
@@ -141,7 +142,7 @@ func (d *surveyDoc) survey() *rough.Survey {
 	if d == nil {
 		return nil
 	}
-	s := &rough.Survey{Gear: d.Gear, Reading: d.Reading}
+	s := &rough.Survey{Gear: d.Gear, Reading: d.Reading, Lowers: d.Lowers}
 	for _, k := range d.Known {
 		s.Known = append(s.Known, rough.KnownTouch{Angle: k[0], Distance: k[1], Height: k[2]})
 	}

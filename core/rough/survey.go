@@ -15,6 +15,8 @@ import (
 type Survey struct {
 	// Gear is the number of teeth of the index gear.
 	Gear int
+	// Lowers tells that a rising reading of the dial lowers the stone; else it lifts it.
+	Lowers bool
 	// Known are touches of something whose place is known: they tell what the height dial reads.
 	Known []KnownTouch
 	// Reading is by how many mm a figure may be off, of the dial and of calipers.
@@ -233,12 +235,20 @@ func (s Survey) weights(angle float64) ([]float64, bool) {
 // distance is that of a touch from the middle of the dop's face, and by how much it may be off.
 func (s Survey) distance(t Touch) (d, off float64) {
 	weights, _ := s.weights(t.Angle)
-	d, sum := t.Height, 1.0
+	d, sum := s.lifted(t.Height), 1.0
 	for i, w := range weights {
-		d -= w * (s.Known[i].Height - s.Known[i].Distance)
+		d -= w * (s.lifted(s.Known[i].Height) - s.Known[i].Distance)
 		sum += math.Abs(w)
 	}
 	return d, s.Reading * sum
+}
+
+// lifted is a reading that rises as the stone is lifted; where the dial counts from does not matter.
+func (s Survey) lifted(reading float64) float64 {
+	if s.Lowers {
+		return -reading
+	}
+	return reading
 }
 
 // prism are the planes of an outline: straight lines to its outermost corners, square to the line of sight.

@@ -126,6 +126,19 @@ func TestAMeasuredPieceHoldsWhatWasMeasured(t *testing.T) {
 		b.holds(t, got)
 		before := got.Body.Volume()
 
+		// A dial that counts the other way, from anywhere, tells the same.
+		other := s
+		other.Lowers, other.Known, other.Touches = true, slices.Clone(s.Known), slices.Clone(s.Touches)
+		for i := range other.Known {
+			other.Known[i].Height = 50 - other.Known[i].Height
+		}
+		for i := range other.Touches {
+			other.Touches[i].Height = 50 - other.Touches[i].Height
+		}
+		turned, err := other.Solve()
+		require.NoError(t, err)
+		assert.InDelta(t, before, turned.Body.Volume(), 1e-5*before)
+
 		touched := s.Touches[rapid.IntRange(0, len(s.Touches)-1).Draw(t, "touched")]
 		n := b.facing(touched.Angle, touched.Index)
 		s.Widths = append(s.Widths, rough.Width{Angle: touched.Angle, Index: touched.Index, Reading: b.read(b.supports(n) + b.supports(r3.Scale(-1, n)))})

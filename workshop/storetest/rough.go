@@ -35,7 +35,7 @@ func pieces(t *testing.T, ctx context.Context, s workshop.Store) {
 		ID: "a", Parcel: "lot", Weighed: workshop.Weighed{Text: "2,4", Unit: "g"}, Carats: 12, Look: workshop.Look{Along: "blue", Across: "pale", Seen: []workshop.Seen{{Way: workshop.Backlit, What: workshop.SawSomething, Note: "a veil"}}},
 		Fate: workshop.Whole, Created: now, Version: 1,
 		Survey: &rough.Survey{
-			Gear: 96, Reading: 0.01, Known: []rough.KnownTouch{{Height: 90}, {Angle: 90, Distance: 3, Height: 12}}, Touches: []rough.Touch{{Angle: 90, Index: 24, Height: 14.2}},
+			Gear: 96, Reading: 0.01, Lowers: true, Known: []rough.KnownTouch{{Height: 90}, {Angle: 90, Distance: 3, Height: 12}}, Touches: []rough.Touch{{Angle: 90, Index: 24, Height: 14.2}},
 			Widths: []rough.Width{{Angle: 90, Index: 24, Reading: 9.1}}, Outlines: []rough.Outline{{Index: 12, Off: 0.1, Corners: []r3.Vec{{X: 1, Y: 2}, {X: 3}, {Y: 4}}}},
 		},
 		Sketch: workshop.Sketch{Name: "the clear one", Material: "Aquamarine", Flaws: 1, Size: r3.Vec{X: 12, Y: 9, Z: 8}, Corners: []r3.Vec{{X: 1}, {Y: 2}, {Z: 3}}},

@@ -3664,6 +3664,7 @@ export interface components {
         RoughSurvey: {
             gear: number;
             known: components["schemas"]["KnownTouch"][];
+            lowers: boolean;
             outlines: components["schemas"]["RoughSilhouette"][];
             reading: number;
             touches: components["schemas"]["RoughTouch"][];

@@ -6,6 +6,7 @@ import type { Survey } from '../../api/rough';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
 import { Row } from '../../parts/Row';
+import { machineWords } from '../../words/machine';
 import { measureWords } from '../../words/measure';
 import { Part } from './Part';
 
@@ -61,6 +62,13 @@ export function DialFields({ survey, onChange }: Props) {
           {...ranges.RoughSurvey.reading}
           value={survey.reading}
           onChange={(reading) => onChange({ reading })}
+          width={190}
+        />
+        <PickField
+          label={machineWords.heightSense}
+          value={survey.lowers ? 'lowers' : 'lifts'}
+          options={machineWords.heightSenses}
+          onChange={(v) => onChange({ lowers: v === 'lowers' })}
           width={190}
         />
         <PickField

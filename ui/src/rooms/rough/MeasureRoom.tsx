@@ -54,6 +54,7 @@ const begin = (s: Settings): Survey => {
   return {
     gear: machine.gears.includes(96) ? 96 : (machine.gears[0] ?? 96),
     reading: usualReading,
+    lowers: machine.heightSense === 'lowers',
     known: [],
     touches: [],
     widths: [],
