@@ -282,6 +282,15 @@ func (f *filler) events(ctx context.Context, g gift, stone workshop.Stone) ([]jo
 	add := func(kind journal.Kind, payload any) {
 		out = append(out, f.event(stone.Work().ID, kind, payload))
 	}
+	// It is glued first, and cures until it is cut.
+	hold, minutes := stone.Work().Plan.Choices.Holds[0], 20.0
+	if hold.Adhesive == epoxy {
+		minutes = 24 * 60
+	}
+	add(journal.Dopped, journal.Dopping{
+		Setup: script.Setups[0].ID, Dop: hold.Dop, Adhesive: hold.Adhesive, Axis: "flat of the rough on the lap at 90°, index 96", Minutes: minutes,
+	})
+	f.now = f.now.Add(time.Duration(minutes) * time.Minute)
 	const evening = 150
 	visits := script.Visits[:int(g.share*float64(len(script.Visits)))]
 	for i, v := range visits {
