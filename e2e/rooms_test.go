@@ -77,13 +77,43 @@ var rooms = map[string]func(*user){
 		u.click("Choose a stop for P2")
 		u.see("Where does P2 stop?")
 	},
-	"plan":    func(u *user) { u.click("Start a new stone"); u.click("Ecliptic"); u.mentions("Calipers read") },
-	"stones":  func(u *user) { u.click("Stones"); u.mentions("Rose oval") },
-	"stone":   func(u *user) { u.click("Stones"); u.click("Grey night"); u.see("Logbook card") },
-	"measure": func(u *user) { u.press("2"); u.click("Piece 2 · night"); u.click("Measure it"); u.mentions("What the dial reads") },
-	"check":   func(u *user) { u.click("Stones"); u.click("Olive keel"); u.click("Check before gluing"); u.see("In order") },
-	"preform": func(u *user) { u.click("Stones"); u.click("Olive keel"); u.click("Shape and dop"); u.click("Cone and cylinder"); u.mentions("Is it round") },
-	"dop":     func(u *user) { u.click("Stones"); u.click("Olive keel"); u.click("Shape and dop"); u.click("For the crown"); u.mentions("ends in a keel") },
+	"plan":   func(u *user) { u.click("Start a new stone"); u.click("Ecliptic"); u.mentions("Calipers read") },
+	"stones": func(u *user) { u.click("Stones"); u.mentions("Rose oval") },
+	"stone":  func(u *user) { u.click("Stones"); u.click("Grey night"); u.see("Logbook card") },
+	"candidates": func(u *user) {
+		u.click("Rough")
+		u.click("Piece 1 · the olive block")
+		u.click("Side by side")
+		u.click("Add a price")
+		u.mentions("Over its cost")
+		u.until(`((all) => all.length > 3 && all.every((i) => i.naturalWidth > 200))([...document.querySelectorAll('[role=listitem] img')])`)
+	},
+	"measure": func(u *user) {
+		u.click("Rough")
+		u.click("Piece 2 · night")
+		u.click("Measure it")
+		u.mentions("What the dial reads")
+	},
+	"check": func(u *user) {
+		u.click("Stones")
+		u.click("Olive keel")
+		u.click("Check before gluing")
+		u.see("In order")
+	},
+	"preform": func(u *user) {
+		u.click("Stones")
+		u.click("Olive keel")
+		u.click("Shape and dop")
+		u.click("Cone and cylinder")
+		u.mentions("Is it round")
+	},
+	"dop": func(u *user) {
+		u.click("Stones")
+		u.click("Olive keel")
+		u.click("Shape and dop")
+		u.click("For the crown")
+		u.mentions("ends in a keel")
+	},
 	"card":    func(u *user) { u.click("Stones"); u.click("Blue swirl"); u.click("Finish it"); u.mentions("reckoned") },
 	"logbook": func(u *user) { u.click("Logbook"); u.see("Together") },
 	"machine": func(u *user) { u.click("Machine and habits"); u.see("Window bench") },

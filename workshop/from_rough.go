@@ -19,7 +19,7 @@ type FromPiece struct {
 	Why       string
 }
 
-// NoPiece: Text is the ID of no piece of rough.
+// NoPiece tells that Text is the ID of no piece of rough.
 const NoPiece diagram.Code = "no-piece"
 
 // PlanFrom is PlanStone for a stone that is cut from a piece of rough, by its ID; "" is a stone whose rough

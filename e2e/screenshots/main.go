@@ -10,10 +10,8 @@ import (
 	"os"
 	"path/filepath"
 
-	"cressa/core/polyhedron"
 	"cressa/e2e/browser"
 	"cressa/e2e/running"
-	"cressa/formats"
 )
 
 // view is one picture: where it starts, and what is done there.
@@ -31,6 +29,15 @@ func click(name string) step { return func(p *browser.Page) error { return p.Cli
 
 func clickOn(selector string) step {
 	return func(p *browser.Page) error { return p.ClickOn(selector) }
+}
+
+func fill(label, text string) step {
+	return func(p *browser.Page) error { return p.Fill(label, text) }
+}
+
+// toTop scrolls back to where a page begins.
+func toTop(p *browser.Page) error {
+	return p.Until("([...document.querySelectorAll('*')].forEach((e) => (e.scrollTop = 0)), document.activeElement?.blur(), true)")
 }
 
 func see(text string) step { return func(p *browser.Page) error { return p.Mentions(text) } }
@@ -79,44 +86,9 @@ func seeLight(p *browser.Page) error {
 	return p.Until("((all) => all.length > 0 && all.every((i) => i.naturalWidth > 200))([...document.querySelectorAll('[role=application] img')])")
 }
 
-// mail is a table as somebody might send it, with one line that says nothing.
-const mail = `Evening Lantern, 96 index, R.I. 1.54
-
-Pavilion
-P1 43.0 every 12 from 6 to the centre point
-G1 90 every 12 from 6 size 0.5
-P2 41.5 every 12 from 96 meet P1 G1
-Crown
-C1 36 every 12 from 6 girdle 2%
-C2 24 every 12 from 96 as deep as you like
-T 0 96 table 58%
-Polish the girdle if the evening is long.`
-
-// bringSolid opens a die that somebody drew.
-func bringSolid(p *browser.Page) error {
-	shape, err := polyhedron.Rule{Kind: polyhedron.Icosahedron, Pose: polyhedron.CornerUp}.Shape()
-	if err != nil {
-		return err
-	}
-	file := filepath.Join(os.TempDir(), "Twenty for the raffle.stl")
-	if err := os.WriteFile(file, formats.WriteSTL("die", shape.Solid, 18), 0o600); err != nil {
-		return err
-	}
-	if err := p.Upload(file); err != nil {
-		return err
-	}
-	// The page reads it when it likes.
-	return errors.Join(p.Mentions("How it is held"), os.Remove(file))
-}
-
-func paste(text string) step {
-	return func(p *browser.Page) error { return p.Fill("Paste a table", text) }
-}
-
 var views = []view{
 	{name: "today", path: "/", steps: []step{see("Resume"), seeDrawing}},
 	{name: "diagrams", path: "/diagrams", steps: []step{see("Spiral Arm"), seeDrawing}},
-	{name: "import", path: "/diagrams/import", steps: []step{paste(mail), click("Read it"), see("Evening Lantern"), bringSolid, seeDrawing}},
 	{name: "diagram", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), seeDrawing, selectTier("P4")}},
 	{name: "editor", path: "/diagrams", steps: []step{click("Three Sisters"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name]"), seeDrawing}},
 	{name: "angles", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Angles"), choose("Material", "Aquamarine"), see("Pavilion ×"), see("µm")}},
@@ -125,6 +97,7 @@ var views = []view{
 	{name: "sweep", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), click("Sweep the angles"), see("Pavilion, factor"), click("Sweep"), see("Kept sweeps"), click("Go to the best"), see("Angles there"), seeLight}},
 	{name: "rough", path: "/rough", steps: []step{click("Piece 1 · the olive block"), see("No turn gives"), settled}},
 	{name: "check", path: "/stones", steps: []step{click("Olive keel"), click("Check before gluing"), see("In order"), seeDrawing}},
+	{name: "candidates", path: "/rough", steps: []step{click("Piece 1 · the olive block"), click("Side by side"), click("Add a price"), fill("A carat brings", "40"), see("Over its cost"), seeLight, toTop}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},
 	{name: "sheet", path: "/stones", steps: []step{click("Rose oval"), click("Sheet"), func(p *browser.Page) error { return p.Until("document.querySelector('.sheet-pages img')?.complete") }}},
 	{name: "stone", path: "/stones", steps: []step{click("Rose oval"), see("Drag along it"), seeDrawing}},

@@ -35,6 +35,10 @@ const rooms: RouteObject[] = [
   { path: '/rough', ...room(async () => (await import('../rooms/rough/RoughRoom')).RoughRoom) },
   { path: '/rough/:id', ...room(async () => (await import('../rooms/rough/PieceRoom')).PieceRoom) },
   {
+    path: '/rough/:id/beside',
+    ...room(async () => (await import('../rooms/rough/CandidatesRoom')).CandidatesRoom),
+  },
+  {
     path: '/rough/:id/measure',
     ...room(async () => (await import('../rooms/rough/MeasureRoom')).MeasureRoom),
   },

@@ -96,6 +96,9 @@ export function CandidateStrip({ piece, worked, camera, shown, onShow, unsaved }
               {list.length > 0 ? r.again : r.find}
             </Button>
           )}
+          <Button component={Link} to={`/rough/${piece.id}/beside`}>
+            {roughWords.beside.open}
+          </Button>
           <Box sx={{ flexGrow: 1, minWidth: 200 }}>
             {work.running && search && (
               <ProgressLine

@@ -1,0 +1,325 @@
+import Autocomplete from '@mui/material/Autocomplete';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { diagramQuery, libraryQuery } from '../../api/diagrams';
+import { reread } from '../../api/refresh';
+import {
+  chooseCandidate,
+  fittingOf,
+  pieceQuery,
+  roughKey,
+  solidQuery,
+  type Candidate,
+  type Piece,
+} from '../../api/rough';
+import { materialsQuery, usualQuery } from '../../api/settings';
+import { Refusal } from '../../parts/forms/Refusal';
+import { useOrbit } from '../../parts/gestures/useOrbit';
+import { LightPicture } from '../../parts/light/LightPicture';
+import { faceUp, plainLighting } from '../../parts/light/lighting';
+import { useLook } from '../../parts/light/useLook';
+import { Await, Care, Empty, Figures, PageHead } from '../../parts/Page';
+import { ProgressLine } from '../../parts/ProgressLine';
+import { turned, type Camera } from '../../parts/stone/geometry';
+import { useLongWork } from '../../parts/useLongWork';
+import { carats, mm, money, percent, sizes } from '../../words/numbers';
+import { roughWords } from '../../words/rough';
+import { askew } from './PieceInRound';
+import { PieceSmall } from './PieceDrawn';
+import { limitsOf, usualAllowance } from './limits';
+import { keepPrices, pricesOf, valueOf, type Price } from './prices';
+import { Prices } from './Prices';
+import { placed } from './space';
+
+const r = roughWords.beside;
+const f = roughWords.fit;
+
+/** What can come of a piece, side by side and turned together. */
+export function CandidatesRoom() {
+  const { id = '' } = useParams();
+  const piece = useQuery(pieceQuery(id));
+  return <Await query={piece}>{(p) => <Room key={p.id} piece={p} />}</Await>;
+}
+
+function Room({ piece }: { piece: Piece }) {
+  const [camera, setCamera] = useState<Camera>(askew);
+  const [prices, setPrices] = useState(() => pricesOf(piece.rough.material));
+  const found = piece.candidates.filter((c) => c.place);
+  const change = (list: Price[]) => {
+    setPrices(list);
+    keepPrices(piece.rough.material, list);
+  };
+  return (
+    <>
+      <PageHead
+        title={r.title}
+        facts={[
+          roughWords.named(piece.number, piece.rough.name),
+          piece.rough.material,
+          carats(piece.carats),
+          piece.cost > 0 ? r.cost(money(piece.cost, piece.currency)) : '',
+        ]}
+      >
+        <Button component={Link} to={`/rough/${piece.id}`}>
+          {r.back}
+        </Button>
+      </PageHead>
+      {found.length === 0 && (
+        <Empty text={r.none}>
+          <Button component={Link} to={`/rough/${piece.id}`} variant="contained">
+            {r.back}
+          </Button>
+        </Empty>
+      )}
+      <Box
+        role="list"
+        aria-label={r.title}
+        sx={{
+          display: 'grid',
+          gridAutoFlow: 'column',
+          gridAutoColumns: 'minmax(270px, 1fr)',
+          overflowX: 'auto',
+          borderBottom: 1,
+          borderColor: 'divider',
+        }}
+      >
+        {found.map((c) => (
+          <Beside
+            key={c.id}
+            piece={piece}
+            candidate={c}
+            camera={camera}
+            onCamera={setCamera}
+            value={valueOf(c.carat, prices)}
+          />
+        ))}
+      </Box>
+      <Box
+        sx={{
+          p: 4,
+          display: 'grid',
+          gap: 6,
+          gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' },
+          alignItems: 'start',
+        }}
+      >
+        <Prices prices={prices} currency={piece.currency} onChange={change} />
+        <LookFor piece={piece} />
+      </Box>
+    </>
+  );
+}
+
+interface BesideProps {
+  piece: Piece;
+  candidate: Candidate;
+  camera: Camera;
+  onCamera: (change: (before: Camera) => Camera) => void;
+  /** What it is worth, undefined where no price is known. */
+  value: number | undefined;
+}
+
+/** One candidate: the stone in the piece, its face under light, and its figures. */
+function Beside({ piece, candidate: c, camera, onCamera, value }: BesideProps) {
+  const { data: solid } = useQuery(solidQuery(c.revision));
+  const choice = useMutation(chooseCandidate);
+  const orbit = useOrbit({
+    turn: (right, down) => onCamera((cam) => turned(cam, -right, down)),
+    across: 4,
+    step: Math.PI / 24,
+    home: () => onCamera(() => askew),
+  });
+  return (
+    <Box
+      role="listitem"
+      aria-label={c.name}
+      sx={{
+        p: 3,
+        borderRight: 1,
+        borderColor: 'divider',
+        background: (t) => (c.chosen ? t.tokens.sheet : 'none'),
+      }}
+    >
+      <Typography variant="h2" noWrap>
+        {c.name}
+      </Typography>
+      <Box
+        role="application"
+        aria-label={r.drawn(c.name)}
+        tabIndex={0}
+        {...orbit}
+        sx={{ touchAction: 'none', cursor: 'grab', my: 1 }}
+      >
+        <PieceSmall
+          kept={piece.worked.kept}
+          stone={solid && placed(solid, c.place!)}
+          camera={camera}
+          height={170}
+        />
+      </Box>
+      <FaceUp piece={piece} candidate={c} />
+      {c.stale && <Care>{f.stale}</Care>}
+      <Figures
+        rows={[
+          [f.size, sizes(c.length, c.width)],
+          [f.weight, carats(c.carat)],
+          [f.yield, percent(c.yield)],
+          ...(value !== undefined
+            ? ([
+                [r.value, money(100 * value, piece.currency)],
+                ...(piece.cost > 0
+                  ? [[r.over, money(100 * value - piece.cost, piece.currency)] as [string, string]]
+                  : []),
+              ] as [string, string][])
+            : []),
+          [f.limits, limitsOf(c.limitedBy)],
+          [r.bound, mm(c.bound)],
+        ]}
+      />
+      <Refusal error={choice.error} />
+      <Box sx={{ mt: 2 }}>
+        {c.chosen ? (
+          <Typography>
+            <strong>{f.chosen}</strong> {c.why}
+          </Typography>
+        ) : (
+          <Button
+            variant="outlined"
+            aria-label={r.choose(c.name)}
+            onClick={() => choice.mutate({ id: piece.id, candidate: c.id, why: c.why })}
+          >
+            {f.choose}
+          </Button>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+/** The stone face up under light, in the piece's material and at its size. */
+function FaceUp({ piece, candidate: c }: { piece: Piece; candidate: Candidate }) {
+  const diagram = useQuery(diagramQuery(c.diagram));
+  const usual = useQuery(usualQuery).data;
+  const materials = useQuery(materialsQuery).data;
+  const [tilt, setTilt] = useState(faceUp);
+  const draft = diagram.data?.revision === c.revision ? diagram.data.draft : undefined;
+  const material = materials?.find((m) => m.name === piece.rough.material);
+  const lighting = draft &&
+    usual &&
+    material && {
+      ...plainLighting(draft, usual),
+      material: material.name,
+      refractiveIndex: material.refractiveIndex.low,
+      width: c.width,
+    };
+  // Without its version there is nothing to light; the picture then stays away.
+  return lighting ? <Lit draft={draft} lighting={lighting} tilt={tilt} onTilt={setTilt} /> : null;
+}
+
+type LitProps = Pick<Parameters<typeof useLook>[0], 'draft' | 'lighting' | 'tilt'> & {
+  onTilt: Parameters<typeof LightPicture>[0]['onTilt'];
+};
+
+function Lit({ draft, lighting, tilt, onTilt }: LitProps) {
+  const stone = useLook({ draft, lighting, show: 'colour', tilt });
+  return (
+    <Box sx={{ my: 2 }}>
+      <Box sx={{ height: 150 }}>
+        <LightPicture name={draft!.name} stone={stone} tilt={tilt} onTilt={onTilt} />
+      </Box>
+      {stone.look && (
+        <Figures
+          rows={[
+            [r.light, percent(stone.look.figures.return)],
+            [r.window, percent(stone.look.figures.window)],
+          ]}
+        />
+      )}
+    </Box>
+  );
+}
+
+/** A search for diagrams that are named, beside the one for all of them. */
+function LookFor({ piece }: { piece: Piece }) {
+  const [text, setText] = useState('');
+  const [chosen, choose] = useState<{ id: string; name: string }[]>([]);
+  const library = useInfiniteQuery(libraryQuery({ kept: true, text, sort: 'name' }));
+  const { state: kept, ...work } = useLongWork(
+    fittingOf(piece.id),
+    (
+      before:
+        { count: number; done: number; total: number; name: string; width: number } | undefined,
+      line,
+    ) => ({
+      count: (before?.count ?? 0) + (line.kept ? 1 : 0),
+      done: line.done,
+      total: line.total,
+      name: line.name,
+      width: line.width,
+    }),
+  );
+  const queries = useQueryClient();
+  const count = kept?.count ?? 0;
+  useEffect(() => {
+    if (count > 0) void reread(queries, roughKey);
+  }, [count, queries]);
+  const options = (library.data?.pages ?? [])
+    .flatMap((p) => p.diagrams)
+    .map((d) => ({ id: d.id, name: d.facts!.name }));
+  const allowance = piece.candidates[0]?.allowance ?? usualAllowance;
+  return (
+    <Box component="section" aria-label={r.lookFor}>
+      <Typography variant="h2" gutterBottom>
+        {r.lookFor}
+      </Typography>
+      <Autocomplete
+        multiple
+        options={options}
+        value={chosen}
+        inputValue={text}
+        filterOptions={(all) => all}
+        getOptionLabel={(d) => d.name}
+        getOptionKey={(d) => d.id}
+        isOptionEqualToValue={(a, b) => a.id === b.id}
+        onChange={(_, list) => choose(list)}
+        onInputChange={(_, typed) => setText(typed)}
+        renderInput={(props) => <TextField {...props} label={r.diagrams} />}
+      />
+      <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', mt: 2, minHeight: 44 }}>
+        {work.running ? (
+          <Button onClick={work.stop}>{f.stop}</Button>
+        ) : (
+          <Button
+            variant="contained"
+            disabled={chosen.length === 0}
+            onClick={() =>
+              work.start({ diagrams: chosen.map((d) => d.id), allowance, costs: false })
+            }
+          >
+            {r.look}
+          </Button>
+        )}
+        <Box sx={{ flexGrow: 1 }}>
+          {work.running && kept && (
+            <ProgressLine
+              done={kept.done}
+              total={kept.total}
+              text={f.trying(kept.name, kept.width)}
+            />
+          )}
+          {work.ran && work.ended && (
+            <Typography role="status" color="text.secondary">
+              {{ complete: f.done(count), stopped: f.stopped, failed: f.failed }[work.ended]}
+            </Typography>
+          )}
+        </Box>
+      </Box>
+      <Refusal error={work.error} />
+    </Box>
+  );
+}
