@@ -53,29 +53,30 @@ type Seat struct {
 // patch is a bit of surface of so many mm², so far above the dop's face.
 type patch struct{ gap, area float64 }
 
-// sampled is how many places across a dop's face are looked at.
-const sampled = 121
+// rings and spokes are how many places of a dop's face are looked at: rings of one area, each at as many
+// turns.
+const rings, spokes = 40, 72
 
 // Seat sets the stone onto a dop, the groove of a vee along an azimuth in degrees. It is false where
 // nothing of the stone lies over the dop.
 func (h Held) Seat(d Dop, along float64) (Seat, bool) {
 	sin, cos := math.Sincos(along * math.Pi / 180)
-	step := d.Diameter / sampled
+	area, rim := math.Pi*d.Radius()*d.Radius()/rings/spokes, h.Rim()
 	var out Seat
 	touch := math.Inf(1)
-	for i := range sampled {
-		for k := range sampled {
-			across, length := (float64(i)+0.5)*step-d.Radius(), (float64(k)+0.5)*step-d.Radius()
-			if math.Hypot(across, length) > d.Radius() {
-				continue
-			}
+	for i := range rings {
+		radius := d.Radius() * math.Sqrt((float64(i)+0.5)/rings)
+		for k := range spokes {
+			turn := 2 * math.Pi * (float64(k) + 0.5*float64(i&1)) / spokes
+			across, length := radius*math.Sin(turn), radius*math.Cos(turn)
 			// The groove runs along (sin, cos).
-			bottom, lean, ok := h.bottom(across*cos+length*sin, -across*sin+length*cos)
-			if !ok {
+			x, y := across*cos+length*sin, -across*sin+length*cos
+			if radius > rim && !h.covers(x, y) {
 				continue
 			}
+			bottom, lean := h.bottom(x, y)
 			gap := bottom - d.face(across, length)
-			out.patches = append(out.patches, patch{gap, step * step / lean})
+			out.patches = append(out.patches, patch{gap, area / lean})
 			touch = math.Min(touch, gap)
 		}
 	}
@@ -87,27 +88,34 @@ func (h Held) Seat(d Dop, along float64) (Seat, bool) {
 	return out, len(out.patches) > 0
 }
 
-// bottom is the height at which an upright line enters the stone from the dop, and how square it meets the
-// face there, 0 to 1. It is false where the line misses the stone.
-func (h Held) bottom(x, y float64) (z, lean float64, ok bool) {
-	const upright = 1e-9
-	z = math.Inf(-1)
-	top := math.Inf(1)
+// covers tells whether an upright line meets the stone.
+func (h Held) covers(x, y float64) bool {
+	bottom, _ := h.bottom(x, y)
 	for _, p := range h.planes {
 		left := p.D - p.Normal.X*x - p.Normal.Y*y
-		switch {
-		case p.Normal.Z < -upright:
-			if at := left / p.Normal.Z; at > z {
-				z, lean = at, -p.Normal.Z
-			}
-		case p.Normal.Z > upright:
-			top = math.Min(top, left/p.Normal.Z)
-		case left < 0:
-			return 0, 0, false
+		if p.Normal.Z > upright && left/p.Normal.Z < bottom || math.Abs(p.Normal.Z) <= upright && left < 0 {
+			return false
 		}
 	}
-	return z, lean, z <= top
+	return true
 }
+
+// bottom is the height at which an upright line that meets the stone enters it from the dop, and how square
+// it meets the face there, 0 to 1.
+func (h Held) bottom(x, y float64) (z, lean float64) {
+	z = math.Inf(-1)
+	for _, p := range h.planes {
+		if p.Normal.Z < -upright {
+			if at := (p.D - p.Normal.X*x - p.Normal.Y*y) / p.Normal.Z; at > z {
+				z, lean = at, -p.Normal.Z
+			}
+		}
+	}
+	return z, lean
+}
+
+// upright is how far a wall's normal may stand out of the level.
+const upright = 1e-9
 
 // Contact is the part of the stone's surface that an adhesive holds which bridges a gap of so many mm.
 func (s Seat) Contact(bridges float64) float64 {

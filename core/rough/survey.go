@@ -319,16 +319,12 @@ func support(b *Body, u r3.Vec) float64 {
 func capsOf(s *solid.Solid, planes []touched) [][]r3.Vec {
 	var out [][]r3.Vec
 	for i, t := range planes {
-		f := s.Face(i)
-		if f != nil && t.behind <= 2*beside {
-			out = append(out, cornersOf(s, f))
-			continue
-		}
 		d := t.D + beside
-		if f != nil {
+		if f := s.Face(i); f != nil {
 			d = f.Plane.D
 		}
-		cap, outcome := s.Compact().Cut(-7, solid.Plane{Normal: r3.Scale(-1, t.Normal), D: t.behind - d})
+		// A little deeper: of two planes that all but coincide the one may hide where the other was touched.
+		cap, outcome := s.Compact().Cut(-7, solid.Plane{Normal: r3.Scale(-1, t.Normal), D: t.behind + beside - d})
 		if outcome == solid.TookAll {
 			continue
 		}
