@@ -27,7 +27,10 @@ type Gluing struct {
 	Mounting []Mounting
 	// Other are the mountings where the other side is cut first.
 	Other []Mounting
-	shelf []workshop.Shelved
+	// machine is what of the machine may come to the lap, as it is measured by now: it changes no cut, so the
+	// plan need not have frozen it.
+	machine dopping.Machine
+	shelf   []workshop.Shelved
 }
 
 // Mounting is how a stone can be held with one side up.
@@ -59,6 +62,7 @@ type DopOption struct {
 // Gluer is what of the workshop is asked before a stone is glued.
 type Gluer interface {
 	AssessStone(ctx context.Context, stone workshop.Stone) (*workshop.Assessment, error)
+	Settings(ctx context.Context) (workshop.Settings, error)
 	Shelf(ctx context.Context) ([]workshop.Shelved, error)
 	SourceOf(ctx context.Context, stone workshop.Stone) (*workshop.Source, error)
 }
@@ -70,6 +74,15 @@ func GluingOf(ctx context.Context, shop Gluer, stone workshop.Stone) (*Gluing, e
 		return nil, err
 	}
 	g := &Gluing{Assessment: a, Allowance: dopping.UsualAllowance()}
+	settings, err := shop.Settings(ctx)
+	if err != nil {
+		return nil, err
+	}
+	machine := settings.MachineOf(a.Machine.ID)
+	if machine.ID != a.Machine.ID {
+		machine = a.Machine
+	}
+	g.machine = dopping.Machine{Quill: machine.QuillMM, Reach: machine.ReachMM}
 	if g.Source, err = shop.SourceOf(ctx, stone); err != nil {
 		return nil, err
 	}
@@ -146,7 +159,7 @@ func (g *Gluing) mounting(no int, pose gear.Pose, first bool, holds []workshop.H
 
 func (g *Gluing) try(m Mounting, o DopOption) DopOption {
 	a := g.Assessment
-	o.Option = m.Body.Try(o.Dop, m.Cuts, dopping.Machine{Quill: a.Machine.QuillMM, Reach: a.Machine.ReachMM})
+	o.Option = m.Body.Try(o.Dop, m.Cuts, g.machine)
 	o.Lever = math.Max(0, m.Body.High()+o.Seat.Near)
 	for _, adhesive := range dopping.Adhesives() {
 		o.Bonds = append(o.Bonds, o.Seat.Glue(adhesive, a.Material, o.Lever))

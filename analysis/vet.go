@@ -284,7 +284,7 @@ func (v *vet) hold(i int) {
 		at.Verdict, at.Value, at.Limit = Fine, d.Least(), dopping.LeastRoom
 		v.add(at)
 	}
-	if a.Machine.QuillMM == 0 || a.Machine.ReachMM == 0 {
+	if !v.g.machine.Known() {
 		v.add(Finding{Topic: OfQuill, Verdict: Unknown, Side: m.Up, Name: a.Machine.Name})
 	}
 	v.bond(i, d)

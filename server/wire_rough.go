@@ -154,10 +154,10 @@ type RoughSurvey struct {
 	// Lowers tells that a rising reading of the dial lowers the stone; else it lifts it.
 	Lowers bool `json:"lowers"`
 	// Known are readings of the height dial where something known meets the lap.
-	Known    []KnownTouch      `json:"known" validate:"max=200,dive"`
-	Touches  []RoughTouch      `json:"touches" validate:"max=200,dive"`
-	Widths   []RoughWidth      `json:"widths" validate:"max=200,dive"`
-	Outlines []RoughSilhouette `json:"outlines" validate:"max=24,dive"`
+	Known    []KnownTouch      `json:"known" validate:"max=100,dive"`
+	Touches  []RoughTouch      `json:"touches" validate:"max=100,dive"`
+	Widths   []RoughWidth      `json:"widths" validate:"max=100,dive"`
+	Outlines []RoughSilhouette `json:"outlines" validate:"max=12,dive"`
 }
 
 // KnownTouch is a reading of the height dial where something known meets the lap: at an angle, so far from
@@ -187,7 +187,7 @@ type RoughWidth struct {
 type RoughSilhouette struct {
 	Index   float64   `json:"index" validate:"min=0,max=360"`
 	Off     float64   `json:"off" validate:"min=0,max=1000"`
-	Corners []float64 `json:"corners" validate:"max=400,dive,min=-1000,max=1000"`
+	Corners []float64 `json:"corners" validate:"max=120,dive,min=-1000,max=1000"`
 }
 
 // SurveyRequest asks what a survey tells of a piece of a material.

@@ -163,8 +163,11 @@ const (
 // asked for and the tiers allow it, else on two, and on more where it must be.
 func Pages(c Content, paper Paper, single bool, measure Measure) []drawing.Page {
 	if single {
-		if pages := compose(c, paper, 58, measure); len(pages) == 1 {
-			return pages
+		// The largest drawings, in mm, that leave room for the rest: below the last they tell nothing.
+		for _, wheel := range []float64{58, 50, 42} {
+			if pages := compose(c, paper, wheel, measure); len(pages) == 1 {
+				return pages
+			}
 		}
 	}
 	return compose(c, paper, 84, measure)

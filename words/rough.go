@@ -16,7 +16,7 @@ func roughPlace(f diagram.Field) string {
 	for _, part := range strings.Split(string(f), ".") {
 		switch no, err := strconv.Atoi(part); {
 		case err == nil && len(out) > 0:
-			out[len(out)-1] = fmt.Sprintf("%s %d", strings.TrimSuffix(out[len(out)-1], "s"), no+1)
+			out[len(out)-1] = fmt.Sprintf("%s %d", one(out[len(out)-1]), no+1)
 		case part != "":
 			out = append(out, part)
 		}
@@ -25,6 +25,14 @@ func roughPlace(f diagram.Field) string {
 		return ""
 	}
 	return strings.Join(out, ", ")
+}
+
+// one is the singular of a list's name.
+func one(list string) string {
+	if name, ok := strings.CutSuffix(list, "ches"); ok {
+		return name + "ch"
+	}
+	return strings.TrimSuffix(list, "s")
 }
 
 func roughChoices(f diagram.Field) string {

@@ -48,9 +48,9 @@ type Outline struct {
 // Limits of a survey.
 const (
 	// MaxMeasures bounds touches and widths, MaxOutlines outlines, MaxOutline the corners of one.
-	MaxMeasures = 200
-	MaxOutlines = 24
-	MaxOutline  = 200
+	MaxMeasures = 100
+	MaxOutlines = 12
+	MaxOutline  = 60
 )
 
 // Codes of mistakes in a survey.

@@ -19,7 +19,7 @@ export function History({ history, kinds }: Props) {
         {w.stones.log}
       </Typography>
       {history.map((e) => (
-        <Typography key={e.id}>
+        <Typography key={e.id} sx={{ whiteSpace: 'pre-line' }}>
           <Typography component="span" variant="figures" color="text.secondary">
             {moment(e.at)}
           </Typography>{' '}

@@ -22,6 +22,9 @@ interface Props {
   onClose: () => void;
 }
 
+/** What is clicked first, and as many corners as an outline may have. */
+const mostPoints = 4 + 60;
+
 interface Photo {
   url: string;
   width: number;
@@ -51,7 +54,7 @@ export function PhotoOutline({ gear, onKeep, onClose }: Props) {
     const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(
       e.currentTarget.getScreenCTM()!.inverse(),
     );
-    setPoints((p) => [...p, [at.x, at.y]]);
+    setPoints((p) => (p.length < mostPoints ? [...p, [at.x, at.y]] : p));
   };
   const corners = cornersOf({ points }, length);
   const pixel = photo ? photo.width / 700 : 1;
