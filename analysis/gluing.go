@@ -7,7 +7,7 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 
-	"cressa/core/cutting"
+	"cressa/core/angles"
 	"cressa/core/diagram"
 	"cressa/core/dopping"
 	"cressa/core/gear"
@@ -184,7 +184,7 @@ func (g *Gluing) cuts(pose gear.Pose, up diagram.Part) []dopping.Cut {
 // preform works out the turned preform of the side that is cut first.
 func (g *Gluing) preform() {
 	a, m := g.Assessment, g.Mounting[0]
-	g.Mains = mains(a.Stone, m.Up)
+	g.Mains = angles.ShallowestOf(a.Stone, m.Up)
 	if g.Mains < 0 {
 		return
 	}
@@ -192,18 +192,6 @@ func (g *Gluing) preform() {
 	if g.Turned, ok = m.Stone.Turn(a.Stone.Diagram.Tiers[g.Mains].Angle, g.Allowance); !ok {
 		g.Mains = -1
 	}
-}
-
-// mains returns the place of the flattest leaning tier of a side that is left on the stone, -1 without one.
-func mains(s *cutting.Stone, side diagram.Part) int {
-	out := -1
-	for no := range s.Breadths() {
-		t := s.Diagram.Tiers[no]
-		if t.Part == side && t.Angle > 0 && (out < 0 || t.Angle < s.Diagram.Tiers[out].Angle) {
-			out = no
-		}
-	}
-	return out
 }
 
 // Wedges tells what a saw on the machine takes off before the first side is ground, tier by tier. Kerf is

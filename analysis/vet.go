@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"cressa/core/angles"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/dopping"
@@ -149,16 +150,14 @@ func (v *vet) rough() {
 
 func (v *vet) margin() {
 	a := v.g.Assessment
-	least, tier := math.Inf(1), ""
-	on := a.Stone.Breadths()
-	for no, m := range a.Margins {
-		if _, left := on[no]; m != nil && left && *m < least {
-			least, tier = *m, a.Stone.Diagram.Tiers[no].Name
-		}
+	if lead := angles.Shallowest(a.Stone); lead >= 0 {
+		m := *a.Margins[lead]
+		j := workshop.JudgeMargin(m)
+		at := Finding{Topic: OfMargin, Tier: a.Stone.Diagram.Tiers[lead].Name, Value: m, Limit: workshop.CautiousMargin}
+		v.add(judged(at, j == workshop.MarginError, j == workshop.MarginCaution))
 	}
-	if tier != "" {
-		j := workshop.JudgeMargin(least)
-		v.add(judged(Finding{Topic: OfMargin, Tier: tier, Value: least, Limit: workshop.CautiousMargin}, j == workshop.MarginError, j == workshop.MarginCaution))
+	for _, p := range a.Leaking {
+		v.add(Finding{Topic: OfMargin, Verdict: Care, Code: string(p.Code), Tier: p.Tier, Problem: &p})
 	}
 }
 

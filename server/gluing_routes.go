@@ -303,7 +303,7 @@ func (s *Server) gluingPage(c *echo.Context, in byID) (GluingPage, error) {
 	for _, m := range g.Other {
 		best := m.Options[0]
 		out.OtherFirst.Sides = append(out.OtherFirst.Sides, OtherHolder{
-			m.Up, nameOf(best), best.Seat.Contact(anyGap), finite(best.Least()), best.Sound(), faultViews(best),
+			m.Up, nameOf(best), best.Seat.Most(), finite(best.Least()), best.Sound(), faultViews(best),
 		})
 	}
 	for _, a := range dopping.Adhesives() {
@@ -325,12 +325,12 @@ func (s *Server) gluingPage(c *echo.Context, in byID) (GluingPage, error) {
 func preformView(g *analysis.Gluing, worked *rough.Piece) Preform {
 	a, m := g.Assessment, g.Mounting[0]
 	wedges, kerf := g.Wedges(worked)
-	perMM3 := a.Material.SG / mm3PerCarat
+	perMM3 := a.Material.CaratPerMM3()
 	out := Preform{
 		Side: g.Allowance.Side, Foot: g.Allowance.Foot, Kerf: kerf, FromPiece: worked != nil, Wedges: []SawnWedge{}, FirstTiers: []string{},
 		OverWidth: a.WidthMM + 2*g.Allowance.Side, OverLength: a.LengthMM + 2*g.Allowance.Side,
 		Height:  m.Stone.High() - m.Stone.Low() + g.Allowance.Side + g.Allowance.Foot,
-		Round:   m.Stone.Rim() >= roundEnough*m.Stone.Radius(),
+		Round:   m.Stone.Round(),
 		Outline: corners(m.Stone.Outline(90)),
 	}
 	for _, c := range m.Cuts {
@@ -356,16 +356,6 @@ func preformView(g *analysis.Gluing, worked *rough.Piece) Preform {
 	}
 	return out
 }
-
-const (
-	// mm3PerCarat of a stone with a specific gravity of 1.
-	mm3PerCarat = 200
-	// roundEnough is how far in the outline may lie where it lies farthest in for a turned preform: an
-	// eight-cornered one wastes little.
-	roundEnough = 0.9
-	// anyGap is what wax bridges, in mm: how much of a stone there is to hold.
-	anyGap = 2
-)
 
 func tierOf(g *analysis.Gluing, c dopping.Cut) string {
 	s := g.Assessment.Stone
@@ -434,7 +424,7 @@ func mountingView(g *analysis.Gluing, m analysis.Mounting, first bool) Mounting 
 func dopView(o analysis.DopOption, place []int, tiers int) MountedDop {
 	out := MountedDop{
 		Item: o.Item, Name: nameOf(o), Shape: o.Dop.Shape, Diameter: o.Dop.Diameter, Near: o.Seat.Near, Rim: o.Rim,
-		Contact: o.Seat.Contact(anyGap), Sound: o.Sound(), Faults: faultViews(o), Rooms: make([]float64, tiers), Tightest: -1, Quills: []float64{}, Bonds: []Bond{},
+		Contact: o.Seat.Most(), Sound: o.Sound(), Faults: faultViews(o), Rooms: make([]float64, tiers), Tightest: -1, Quills: []float64{}, Bonds: []Bond{},
 	}
 	for i := range out.Rooms {
 		out.Rooms[i] = math.Inf(1)

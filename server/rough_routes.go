@@ -341,7 +341,7 @@ func (s *Server) surveyRough(c *echo.Context, in withBody[SurveyRequest]) (Surve
 	}
 	mesh := bodyMesh(got.Body)
 	out.Solid, out.Most, out.Volume = &mesh, &got.Most, got.Body.Volume()
-	out.Carats = out.Volume * facts.SG / mm3PerCarat
+	out.Carats = out.Volume * facts.CaratPerMM3()
 	for _, p := range got.Body.Points() {
 		out.Points = append(out.Points, p.X, p.Y, p.Z)
 	}

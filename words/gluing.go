@@ -130,6 +130,9 @@ func foundFlaw(f analysis.Finding) Advice {
 }
 
 func foundMargin(f analysis.Finding) Advice {
+	if f.Problem != nil {
+		return Advice{f.Tier + ": " + Problem(*f.Problem), "Leave this tier off, or move the angles to this material.", AtAngles}
+	}
 	switch f.Verdict {
 	case analysis.Grave:
 		return Advice{fmt.Sprintf("%s lies %.2f° below the critical angle: light falls through there.", f.Tier, -f.Value), "Move the angles to this material.", AtAngles}

@@ -180,7 +180,10 @@ func tan(degrees float64) float64 { return math.Tan(degrees * math.Pi / 180) }
 
 // Shallowest returns the place of the pavilion tier at the lowest angle over 0 that has
 // facets on the finished stone and is not optional, -1 without one.
-func Shallowest(s *cutting.Stone) int {
+func Shallowest(s *cutting.Stone) int { return ShallowestOf(s, diagram.Pavilion) }
+
+// ShallowestOf is Shallowest for the tiers of a part.
+func ShallowestOf(s *cutting.Stone, part diagram.Part) int {
 	best := -1
 	for _, f := range s.Solid().Faces() {
 		if f.OfBlock() {
@@ -188,7 +191,7 @@ func Shallowest(s *cutting.Stone) int {
 		}
 		no := s.Facets[f.ID].Tier
 		t := s.Diagram.Tiers[no]
-		if t.Part == diagram.Pavilion && t.Angle > 0 && !t.Optional && (best < 0 || t.Angle < s.Diagram.Tiers[best].Angle) {
+		if t.Part == part && t.Angle > 0 && !t.Optional && (best < 0 || t.Angle < s.Diagram.Tiers[best].Angle) {
 			best = no
 		}
 	}

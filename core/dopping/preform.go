@@ -61,6 +61,12 @@ func (h Held) Turn(mains float64, a Allowance) (Turned, bool) {
 	}, true
 }
 
+// Round tells whether a turned preform wastes little: an outline with eight corners is round enough.
+func (h Held) Round() bool {
+	const enough = 0.9
+	return h.Rim() >= enough*h.Radius()
+}
+
 // Blank is the rough as it is dopped for the first side: upright walls round the stone's outline and a
 // flat at the dop, with what is left on both.
 func (h Held) Blank(a Allowance) Held {

@@ -129,6 +129,12 @@ func (s Seat) Contact(bridges float64) float64 {
 	return out
 }
 
+// Most is what an adhesive holds that bridges as much as wax does: how much of the stone there is to hold.
+func (s Seat) Most() float64 {
+	const wax = 2
+	return s.Contact(wax)
+}
+
 // Clearance is how far a cylinder about the quill's axis stays off the lap while a facet is ground to its
 // stop: one at an angle and a distance from the origin. The cylinder has a radius and runs from near to
 // near + length towards the dop. Below 0 the facet can be finished only over the lap's rim, or not at all.
@@ -272,11 +278,9 @@ func (h Held) Try(d Dop, cuts []Cut, m Machine) Option {
 // Compare orders dops that were tried, for slices.SortFunc: those without grave faults first, of these those
 // with the fewest faults, and of these the one that holds most.
 func (o Option) Compare(other Option) int {
-	// What wax bridges tells how much of the stone there is to hold.
-	const any = 2
 	return cmp.Or(
 		before(o.Sound(), other.Sound()), cmp.Compare(len(o.Faults), len(other.Faults)),
-		cmp.Compare(other.Seat.Contact(any), o.Seat.Contact(any)),
+		cmp.Compare(other.Seat.Most(), o.Seat.Most()),
 	)
 }
 

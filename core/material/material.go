@@ -120,6 +120,9 @@ type Material struct {
 	Polish   Polish   `json:"polish" validate:"oneof=cerium alumina diamond"`
 }
 
+// CaratPerMM3 is the weight of a mm³ in carats.
+func (m Material) CaratPerMM3() float64 { return m.SG / 200 }
+
 // Dispersion is a difference of two refractive indexes, 0 where it is not known: then it is null in
 // a file, because no material has none.
 type Dispersion float64

@@ -317,7 +317,7 @@ func faceName(kind SolidKind, n r3.Vec, no int) string {
 }
 
 // CaratPerMM3 is the weight of a mm³ in carats.
-func (p *Piece) CaratPerMM3() float64 { return p.Facts.SG / 200 }
+func (p *Piece) CaratPerMM3() float64 { return p.Facts.CaratPerMM3() }
 
 // FarOff is by how much of the weighed carats a solid may miss them before it is doubted.
 const FarOff = 0.15

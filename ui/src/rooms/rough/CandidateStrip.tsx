@@ -2,19 +2,15 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { ranges } from '../../api/ranges';
-import { reread } from '../../api/refresh';
 import {
   chooseCandidate,
   dropCandidate,
-  fittingOf,
-  roughKey,
   solidQuery,
   type Candidate,
-  type FittingLine,
   type Piece,
   type RoughWorked,
 } from '../../api/rough';
@@ -22,11 +18,10 @@ import { NumberField } from '../../parts/fields/NumberField';
 import { Refusal } from '../../parts/forms/Refusal';
 import { useNotice } from '../../parts/notice';
 import { Care, Figures } from '../../parts/Page';
-import { ProgressLine } from '../../parts/ProgressLine';
 import type { Camera } from '../../parts/stone/geometry';
-import { useLongWork } from '../../parts/useLongWork';
 import { bothWeights, carats, mm, percent, sizes } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
+import { FittingButton, FittingState, useFitting } from './Fitting';
 import { limitsOf, usualAllowance } from './limits';
 import { PieceSmall } from './PieceDrawn';
 import { placed } from './space';
@@ -44,26 +39,10 @@ interface Props {
   unsaved: boolean;
 }
 
-interface Search {
-  now: FittingLine;
-  kept: number;
-}
-
-const after = (before: Search | undefined, line: FittingLine): Search => ({
-  now: line,
-  kept: (before?.kept ?? 0) + (line.kept ? 1 : 0),
-});
-
 /** What was found in a piece, side by side, and the search for more. */
 export function CandidateStrip({ piece, worked, camera, shown, onShow, unsaved }: Props) {
   const [allowance, setAllowance] = useState(piece.candidates[0]?.allowance ?? usualAllowance);
-  const { state: search, ...work } = useLongWork(fittingOf(piece.id), after);
-  const queries = useQueryClient();
-  const kept = search?.kept ?? 0;
-  useEffect(() => {
-    // What is kept on the way is shown on the way.
-    if (kept > 0) void reread(queries, roughKey);
-  }, [kept, queries]);
+  const work = useFitting(piece.id);
   const list = piece.candidates;
   return (
     <Box
@@ -85,35 +64,16 @@ export function CandidateStrip({ piece, worked, camera, shown, onShow, unsaved }
             onChange={setAllowance}
             width={150}
           />
-          {work.running ? (
-            <Button onClick={work.stop}>{r.stop}</Button>
-          ) : (
-            <Button
-              variant="contained"
-              disabled={unsaved}
-              onClick={() => work.start({ diagrams: [], allowance, costs: false })}
-            >
-              {list.length > 0 ? r.again : r.find}
-            </Button>
-          )}
+          <FittingButton
+            work={work}
+            label={list.length > 0 ? r.again : r.find}
+            disabled={unsaved}
+            onStart={() => work.start({ diagrams: [], allowance, costs: false })}
+          />
           <Button component={Link} to={`/rough/${piece.id}/beside`}>
             {roughWords.beside.open}
           </Button>
-          <Box sx={{ flexGrow: 1, minWidth: 200 }}>
-            {work.running && search && (
-              <ProgressLine
-                done={search.now.done}
-                total={search.now.total}
-                text={r.trying(search.now.name, search.now.width)}
-              />
-            )}
-            {work.ran && work.ended && (
-              <Typography role="status" color="text.secondary">
-                {search?.now.failed ||
-                  { complete: r.done(kept), stopped: r.stopped, failed: r.failed }[work.ended]}
-              </Typography>
-            )}
-          </Box>
+          <FittingState work={work} />
         </Box>
         <Refusal error={work.error} />
         {list.length === 0 && !work.running && (

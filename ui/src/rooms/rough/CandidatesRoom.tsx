@@ -3,16 +3,13 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { diagramQuery, libraryQuery } from '../../api/diagrams';
-import { reread } from '../../api/refresh';
 import {
   chooseCandidate,
-  fittingOf,
   pieceQuery,
-  roughKey,
   solidQuery,
   type Candidate,
   type Piece,
@@ -24,11 +21,10 @@ import { LightPicture } from '../../parts/light/LightPicture';
 import { faceUp, plainLighting } from '../../parts/light/lighting';
 import { useLook } from '../../parts/light/useLook';
 import { Await, Care, Empty, Figures, PageHead } from '../../parts/Page';
-import { ProgressLine } from '../../parts/ProgressLine';
 import { turned, type Camera } from '../../parts/stone/geometry';
-import { useLongWork } from '../../parts/useLongWork';
 import { carats, mm, money, percent, sizes } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
+import { FittingButton, FittingState, useFitting } from './Fitting';
 import { askew } from './PieceInRound';
 import { PieceSmall } from './PieceDrawn';
 import { limitsOf, usualAllowance } from './limits';
@@ -249,25 +245,7 @@ function LookFor({ piece }: { piece: Piece }) {
   const [text, setText] = useState('');
   const [chosen, choose] = useState<{ id: string; name: string }[]>([]);
   const library = useInfiniteQuery(libraryQuery({ kept: true, text, sort: 'name' }));
-  const { state: kept, ...work } = useLongWork(
-    fittingOf(piece.id),
-    (
-      before:
-        { count: number; done: number; total: number; name: string; width: number } | undefined,
-      line,
-    ) => ({
-      count: (before?.count ?? 0) + (line.kept ? 1 : 0),
-      done: line.done,
-      total: line.total,
-      name: line.name,
-      width: line.width,
-    }),
-  );
-  const queries = useQueryClient();
-  const count = kept?.count ?? 0;
-  useEffect(() => {
-    if (count > 0) void reread(queries, roughKey);
-  }, [count, queries]);
+  const work = useFitting(piece.id);
   const options = (library.data?.pages ?? [])
     .flatMap((p) => p.diagrams)
     .map((d) => ({ id: d.id, name: d.facts!.name }));
@@ -291,33 +269,13 @@ function LookFor({ piece }: { piece: Piece }) {
         renderInput={(props) => <TextField {...props} label={r.diagrams} />}
       />
       <Box sx={{ display: 'flex', gap: 3, alignItems: 'center', mt: 2, minHeight: 44 }}>
-        {work.running ? (
-          <Button onClick={work.stop}>{f.stop}</Button>
-        ) : (
-          <Button
-            variant="contained"
-            disabled={chosen.length === 0}
-            onClick={() =>
-              work.start({ diagrams: chosen.map((d) => d.id), allowance, costs: false })
-            }
-          >
-            {r.look}
-          </Button>
-        )}
-        <Box sx={{ flexGrow: 1 }}>
-          {work.running && kept && (
-            <ProgressLine
-              done={kept.done}
-              total={kept.total}
-              text={f.trying(kept.name, kept.width)}
-            />
-          )}
-          {work.ran && work.ended && (
-            <Typography role="status" color="text.secondary">
-              {{ complete: f.done(count), stopped: f.stopped, failed: f.failed }[work.ended]}
-            </Typography>
-          )}
-        </Box>
+        <FittingButton
+          work={work}
+          label={r.look}
+          disabled={chosen.length === 0}
+          onStart={() => work.start({ diagrams: chosen.map((d) => d.id), allowance, costs: false })}
+        />
+        <FittingState work={work} />
       </Box>
       <Refusal error={work.error} />
     </Box>
