@@ -97,6 +97,10 @@ func Parcel() (workshop.Parcel, []workshop.Piece) {
 		piece("7.8", rough.Rough{
 			Name: "blue", Material: "Spinel", Solid: pebble(10.4, 9.6, 7.6),
 			Trims: []rough.Trim{{Normal: r3.Vec{X: 1, Y: 0.15, Z: 0.2}, Distance: 3.9, Kerf: 0.4}},
+			Colour: &rough.Colour{
+				Along: [3]float64{0.05, 0.03, 0.012}, Across: [3]float64{0.05, 0.03, 0.012},
+				Zones: []rough.Zone{{Normal: r3.Vec{X: -0.3, Z: -1}, From: 1.9, To: 4, RGB: [3]float64{0.35, 0.22, 0.06}}},
+			},
 			Flaws: []rough.Flaw{{Name: "crack", Kind: rough.Disc, At: r3.Vec{X: 4.2, Y: 0.4, Z: 0.6}, Radius: 1.4, Normal: r3.Vec{X: 1, Y: 0.3, Z: 0.2}, Rule: rough.Out}},
 		}),
 	}

@@ -18,12 +18,22 @@ var EndColours = map[light.End]color.NRGBA{
 	light.Shadowed: {0x2f, 0x36, 0x40, 0xff},
 }
 
+// FlawColour marks the places of a face that a flaw darkens: no stone has it.
+var FlawColour = color.NRGBA{0xf0, 0x3c, 0x1e, 0xff}
+
 // WritePicture writes a stone's picture as PNG, clear around the stone. It returns the
 // errors of the writer.
 func WritePicture(w io.Writer, p *light.Picture) error {
+	return writePNG(w, p, func(i int) color.NRGBA { return Shade(p.Light[i]) })
+}
+
+// WriteFlaws writes a stone's picture as WritePicture does, with what flaws darken in FlawColour.
+func WriteFlaws(w io.Writer, p *light.Picture) error {
 	return writePNG(w, p, func(i int) color.NRGBA {
-		l := p.Light[i]
-		return color.NRGBA{shade(l[0]), shade(l[1]), shade(l[2]), 0xff}
+		if p.Hidden != nil && p.Hidden[i] > 0 {
+			return FlawColour
+		}
+		return Shade(p.Light[i])
 	})
 }
 
@@ -41,6 +51,11 @@ func writePNG(w io.Writer, p *light.Picture, at func(i int) color.NRGBA) error {
 		}
 	}
 	return (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(w, img)
+}
+
+// Shade is linear light, 0 to 1 in red, green and blue, as a screen shows it.
+func Shade(l [3]float32) color.NRGBA {
+	return color.NRGBA{shade(l[0]), shade(l[1]), shade(l[2]), 0xff}
 }
 
 // shade encodes linear light for a screen (IEC 61966-2-1, sRGB).

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/base64"
 	"fmt"
+	"io"
 	"net/http"
 	"strings"
 
@@ -162,6 +163,8 @@ type TintList struct {
 type TintView struct {
 	Key   string   `json:"key"`
 	Usual []string `json:"usual"`
+	// Absorption is that of red, green and blue in 1/mm.
+	Absorption []float64 `json:"absorption"`
 }
 
 // curveGrid is how many rays across a tilt curve is traced with: coarser than single figures,
@@ -219,20 +222,15 @@ func (s *Server) look(c *echo.Context, in withBody[LookRequest]) (Look, error) {
 	if err != nil {
 		return Look{}, err
 	}
-	var png strings.Builder
-	png.WriteString("data:image/png;base64,")
-	encoder := base64.NewEncoder(base64.StdEncoding, &png)
 	write := formats.WritePicture
 	if ask.Show == "ends" {
 		write = formats.WriteEnds
 	}
-	if err := write(encoder, p); err != nil {
+	picture, err := pictureURL(p, write)
+	if err != nil {
 		return Look{}, err
 	}
-	if err := encoder.Close(); err != nil {
-		return Look{}, err
-	}
-	out := Look{Picture: png.String(), Figures: lightFigures(f, ask.Model, e.RefractiveIndex), Ends: []EndShare{}}
+	out := Look{Picture: picture, Figures: lightFigures(f, ask.Model, e.RefractiveIndex), Ends: []EndShare{}}
 	for _, w := range []struct {
 		name  string
 		end   light.End
@@ -242,6 +240,18 @@ func (s *Server) look(c *echo.Context, in withBody[LookRequest]) (Look, error) {
 		out.Ends = append(out.Ends, EndShare{w.name, w.share, fmt.Sprintf("#%02x%02x%02x", k.R, k.G, k.B)})
 	}
 	return out, nil
+}
+
+// pictureURL writes a picture as a data URL.
+func pictureURL(p *light.Picture, write func(io.Writer, *light.Picture) error) (string, error) {
+	var png strings.Builder
+	png.WriteString("data:image/png;base64,")
+	encoder := base64.NewEncoder(base64.StdEncoding, &png)
+	if err := write(encoder, p); err != nil {
+		return "", err
+	}
+	err := encoder.Close()
+	return png.String(), err
 }
 
 func (s *Server) tilts(c *echo.Context, in withBody[LitDraft]) (TiltCurve, error) {
@@ -363,7 +373,8 @@ func (s *Server) tints(c *echo.Context, _ struct{}) (TintList, error) {
 	out := TintList{Tints: []TintView{}}
 	settings, err := s.workshop.Settings(c.Request().Context())
 	for _, t := range material.Tints() {
-		view := TintView{Key: t.Key, Usual: []string{}}
+		absorption := t.Absorption()
+		view := TintView{Key: t.Key, Usual: []string{}, Absorption: absorption[:]}
 		for _, m := range settings.AllMaterials() {
 			if m.UsualTint().Key == t.Key {
 				view.Usual = append(view.Usual, m.Name)

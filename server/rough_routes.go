@@ -336,6 +336,7 @@ func (s *Server) surveyRough(c *echo.Context, in withBody[SurveyRequest]) (Surve
 		return SurveyView{}, err
 	}
 	out := SurveyView{Took: got.Took, Points: []float64{}, NextAngle: got.Next.Angle, NextIndex: got.Next.Index}
+	out.Ahead = each(got.Ahead, func(t rough.Touch) TouchAhead { return TouchAhead{t.Angle, t.Index} })
 	if got.Body == nil {
 		return out, nil
 	}

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/core/light"
 	"cressa/core/rough"
 	"cressa/formats"
 	"cressa/server"
@@ -134,6 +135,28 @@ func TestStonesAreFoundInAPieceAndOneIsChosen(t *testing.T) {
 		}
 	}
 
+	// Cut, the stone shows its crack only where it is drawn into it.
+	face := server.FaceRequest{
+		Rough: aPiece().Rough, Revision: heavy.Revision, Place: *heavy.Place, Model: light.Uniform, Show: "flaws", Grid: 64,
+	}
+	var seen server.FaceView
+	c.put("POST", "/api/rough/face", face, &seen)
+	assert.Empty(t, seen.Flaws, "it lies outside")
+	dark := seen.Figures.Absorbed
+	face.Rough.Flaws[0] = server.RoughFlaw{Name: "crystal", Kind: rough.Ball, Radius: 0.6, Rule: rough.Accept, At: server.Point{X: heavy.Place.Offset[0], Y: heavy.Place.Offset[1], Z: heavy.Place.Offset[2]}}
+	c.put("POST", "/api/rough/face", face, &seen)
+	require.Len(t, seen.Flaws, 1)
+	assert.Greater(t, seen.Flaws[0].Images, 1)
+	assert.Greater(t, seen.Figures.Absorbed, dark)
+	face.Show, face.Rough.Colour = "flawless", &server.RoughColour{Along: []float64{0, 0, 0.3}, Across: []float64{0, 0, 0.3}, Zones: []server.RoughZone{}}
+	c.put("POST", "/api/rough/face", face, &seen)
+	assert.Empty(t, seen.Flaws)
+	assert.Equal(t, "#ffff", seen.Colour[:5], "what is left without blue")
+	face.Place.Rotation = []float64{1}
+	body, err := json.Marshal(face)
+	require.NoError(t, err)
+	c.problem("POST", "/api/rough/face", string(body), http.StatusUnprocessableEntity)
+
 	// A second search looks elsewhere and never gives less away; a change of the piece is told.
 	kept, _ = search(heavy.Diagram)
 	assert.Equal(t, 2, kept[0].Rounds)
@@ -154,11 +177,30 @@ func TestStonesAreFoundInAPieceAndOneIsChosen(t *testing.T) {
 	assert.Equal(t, "shows the olive", piece.Candidates[0].Why)
 
 	// Where the allowance takes all there is, the search says so.
-	body := `{"diagrams": ["` + first.ID + `"], "allowance": 9}`
-	status, _, _ := c.send("POST", at+"/fit", body)
+	ask := `{"diagrams": ["` + first.ID + `"], "allowance": 9}`
+	status, _, _ := c.send("POST", at+"/fit", ask)
 	require.Equal(t, http.StatusNoContent, status)
 	_, _, data := c.send("GET", at+"/fit", "")
 	assert.Contains(t, string(data), "9 mm leaves nothing")
+}
+
+// A flaw that is seen straight down and from the right, under flat faces.
+func TestAFlawIsPlacedByTwoLooks(t *testing.T) {
+	c := start(t)
+	ask := server.SightingsRequest{Rough: aPiece().Rough, Sightings: []server.Sighting{{At: server.Point{X: 1, Y: 2}, Eye: server.Point{Z: 1}}}}
+	var got server.Sighted
+	c.put("POST", "/api/rough/sightings", ask, &got)
+	assert.Nil(t, got.At)
+	assert.Equal(t, []server.SightLine{{From: server.Point{X: 1, Y: 2, Z: 3.5}, To: server.Point{X: 1, Y: 2, Z: -3.5}}}, got.Lines)
+	ask.Sightings = append(ask.Sightings, server.Sighting{At: server.Point{Y: 2.2, Z: -1}, Eye: server.Point{X: 1}})
+	c.put("POST", "/api/rough/sightings", ask, &got)
+	assert.Equal(t, server.Point{X: 1, Y: 2.1, Z: -1}, *got.At)
+	assert.InDelta(t, 0.2, got.Gap, 1e-9)
+	ask.Sightings[1].At.Y = 20
+	body, err := json.Marshal(ask)
+	require.NoError(t, err)
+	wrong := c.problem("POST", "/api/rough/sightings", string(body), http.StatusUnprocessableEntity)
+	assert.Equal(t, "sightings.1.at", wrong.Places[0].Field)
 }
 
 func TestAScanBecomesAHull(t *testing.T) {

@@ -36,7 +36,7 @@ type RoughTouch struct {
 	Height float64 `json:"height" validate:"min=-1000,max=1000"`
 }
 
-// RoughWidth is what calipers read across the piece, one jaw where it was touched at the angle and the index.
+// RoughWidth is what calipers read across the piece, along the direction of an angle and an index.
 type RoughWidth struct {
 	Angle   float64 `json:"angle" validate:"min=0,max=120"`
 	Index   float64 `json:"index" validate:"min=0,max=360"`
@@ -76,6 +76,14 @@ type SurveyView struct {
 	// Next is the touch that would tell most.
 	NextAngle float64 `json:"nextAngle"`
 	NextIndex float64 `json:"nextIndex"`
+	// Ahead are those that come after it until the piece is bounded all round.
+	Ahead []TouchAhead `json:"ahead"`
+}
+
+// TouchAhead is where a piece will be touched.
+type TouchAhead struct {
+	Angle float64 `json:"angle"`
+	Index float64 `json:"index"`
 }
 
 func (s *RoughSurvey) survey() *rough.Survey {

@@ -121,10 +121,15 @@ var problems = map[diagram.Code]sentence{
 	workshop.NoParcel: plain("That parcel is not in the records. Choose another, or none."),
 	workshop.NoPiece:  plain("That piece of rough is not in the records. Choose it again under Rough, or plan without one."),
 	rough.FewKnown:    plain("The height dial tells nothing yet: touch something known at two angles that differ, such as the bare dop's end at 0 and at 90."),
-	rough.NotTouched:  plain("One jaw of the calipers must lie where the piece was touched. Touch it at this angle and index first."),
-	rough.PastOthers:  plain("This figure leaves nothing of the piece beside the others. Read it again."),
-	rough.FewCorners:  plain("An outline has three corners at least."),
-	rough.NoDirection: plain("All three numbers are 0, or far too large for a direction. Give one that points somewhere."),
+	rough.NotTouched:  plain("Beside touches or outlines, one jaw of the calipers must lie where the piece was touched: touch it at this angle and index first. Calipers alone place a piece across three directions, no more."),
+	rough.PastPiece:   plain("This line of sight misses the piece. Click on the piece where you see the flaw."),
+	rough.SameSide: func(p diagram.Problem) string {
+		return fmt.Sprintf("The two looks come from almost the same side, %.0f° apart inside the piece. Turn it on, by a quarter turn if you can, and look again.", p.Value)
+	},
+	rough.OutsidePiece: plain("The two looks meet outside the piece. Look again; from each side click exactly what you see."),
+	rough.PastOthers:   plain("This figure leaves nothing of the piece beside the others. Read it again."),
+	rough.FewCorners:   plain("An outline has three corners at least."),
+	rough.NoDirection:  plain("All three numbers are 0, or far too large for a direction. Give one that points somewhere."),
 	rough.FewPoints: func(p diagram.Problem) string {
 		return fmt.Sprintf("There are %.0f points; a hull takes from %.0f to %.0f.", p.Value, p.Low, p.High)
 	},

@@ -44,6 +44,11 @@ func (t Turn) Numbers() [9]float64 {
 	return [9]float64{t[0].X, t[0].Y, t[0].Z, t[1].X, t[1].Y, t[1].Z, t[2].X, t[2].Y, t[2].Z}
 }
 
+// TurnOf is the turn of nine numbers, as Numbers returns them.
+func TurnOf(n [9]float64) Turn {
+	return Turn{{X: n[0], Y: n[1], Z: n[2]}, {X: n[3], Y: n[4], Z: n[5]}, {X: n[6], Y: n[7], Z: n[8]}}
+}
+
 // trace is 1 + 2·cos of the angle of the turn.
 func (t Turn) trace() float64 { return t[0].X + t[1].Y + t[2].Z }
 

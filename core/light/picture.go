@@ -11,6 +11,9 @@ type Picture struct {
 	Light [][3]float32
 	// Ends tells where most of each ray goes.
 	Ends []End
+	// Hidden tells which flaw darkens each ray, by its number from 1, 0 for none; nil for a stone that was
+	// looked at as clear.
+	Hidden []uint8
 }
 
 // Fan holds the refractive indexes for red, green and blue light; the zero value is light
@@ -22,7 +25,7 @@ type Fan [3]float64
 func (s *Stone) Picture(ctx context.Context, e Experiment, m Model, fan Fan) (*Picture, Figures, error) {
 	p := &Picture{Grid: e.Grid, Light: make([][3]float32, e.Grid*e.Grid), Ends: make([]End, e.Grid*e.Grid), Hits: make([]bool, e.Grid*e.Grid)}
 	alpha := e.alpha(s.unit)
-	figures, err := s.run(ctx, &e, alpha, func(column, row int, o *outcome) {
+	figures, err := s.run(ctx, &e, alpha, nil, func(column, row int, o *outcome) {
 		at := p.at(column, row)
 		p.Hits[at], p.Ends[at] = true, o.end()
 		for c := range 3 {
@@ -39,7 +42,7 @@ func (s *Stone) Picture(ctx context.Context, e Experiment, m Model, fan Fan) (*P
 		if alpha != nil {
 			alone = alpha[c : c+1]
 		}
-		if _, err = s.run(ctx, &one, alone, func(column, row int, o *outcome) {
+		if _, err = s.run(ctx, &one, alone, nil, func(column, row int, o *outcome) {
 			p.Light[p.at(column, row)][c] = float32(o.seen(m, 0))
 		}); err != nil {
 			return p, figures, err

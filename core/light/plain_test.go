@@ -22,6 +22,8 @@ type plain struct {
 	girdle  []bool
 	corners []r3.Vec
 	width   float64
+	// through is what is left after a way through the stone, nil for the experiment's absorption.
+	through func(from, dir r3.Vec, length float64) float64
 }
 
 func plainOf(s *cutting.Stone) *plain {
@@ -109,8 +111,11 @@ func (p *plain) ray(o, v r3.Vec, e *light.Experiment, f *light.Figures) {
 				}
 			}
 		}
-		o = r3.Add(o, r3.Scale(math.Max(best, 0), v))
 		left := energy * math.Exp(-e.Absorption[0]*e.Width/p.width*math.Max(best, 0))
+		if p.through != nil {
+			left = energy * p.through(o, v, math.Max(best, 0))
+		}
+		o = r3.Add(o, r3.Scale(math.Max(best, 0), v))
 		f.Absorbed += energy - left
 		energy = left
 		if e.FrostedGirdle && p.girdle[hit] {

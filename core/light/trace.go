@@ -77,7 +77,7 @@ func (v *view) at(column, row int) r3.Vec {
 // Trace returns the figures of the whole grid. Face up, rays that a symmetry of the grid
 // maps onto each other are followed once; the figures are the same. The error is ctx's.
 func (s *Stone) Trace(ctx context.Context, e Experiment) (Figures, error) {
-	return s.run(ctx, &e, e.alpha(s.unit), nil)
+	return s.run(ctx, &e, e.alpha(s.unit), nil, nil)
 }
 
 // askew is by how many degrees Sample's rows are turned: facets mostly run along the axes
@@ -93,7 +93,7 @@ func (s *Stone) Sample(ctx context.Context, e Experiment) (Figures, error) {
 		return s.Trace(ctx, e)
 	}
 	v := s.view(&e, askew)
-	t := newTracer(s, &e, &v, e.alpha(s.unit))
+	t := newTracer(s, &e, &v, e.alpha(s.unit), nil)
 	part := s.sym.sector()
 	var sum tally
 	for row := range e.Grid {
@@ -111,18 +111,18 @@ func (s *Stone) Sample(ctx context.Context, e Experiment) (Figures, error) {
 }
 
 // run follows the rays row by row on all cores. The rows are summed in their order, so
-// that the figures do not depend on the number of cores.
-func (s *Stone) run(ctx context.Context, e *Experiment, alpha []float64, each func(column, row int, o *outcome)) (Figures, error) {
+// that the figures do not depend on the number of cores. With something in the stone no ray stands for another.
+func (s *Stone) run(ctx context.Context, e *Experiment, alpha []float64, in *Inside, each func(column, row int, o *outcome)) (Figures, error) {
 	v := s.view(e, 0)
 	same := []gridMap{squares[0]}
-	if e.Tilt == 0 {
+	if e.Tilt == 0 && in == nil {
 		same = s.sym.square
 	}
 	rows := make([]tally, e.Grid)
 	channels := max(1, len(alpha))
 	const band = 16 // rows: neighbours remember more of each other
 	bands := (e.Grid + band - 1) / band
-	hand := func() *tracer { return newTracer(s, e, &v, alpha) }
+	hand := func() *tracer { return newTracer(s, e, &v, alpha, in) }
 	if err := work.Each(ctx, bands, hand, func(t *tracer, no int) {
 		for row := no * band; row < min((no+1)*band, e.Grid); row++ {
 			s.row(t, &v, row, same, &rows[row], each)

@@ -28,6 +28,8 @@ type tracer struct {
 	// colour, which has one channel.
 	alpha    []float64
 	channels int
+	// inside is nil for a stone that is clear and of one colour.
+	inside *inside
 
 	entry entry
 	// steps are those of the last ray, as many as are known.
@@ -84,6 +86,10 @@ type outcome struct {
 	up, cosine, shadow, leak, frosted, absorbed, spent [3]float64
 	window                                             bool
 	segments                                           int
+	// hidden is the flaw that darkens the ray, by its place, and trail names the facets on the way to it;
+	// they count only in a stone with flaws.
+	hidden int
+	trail  uint32
 }
 
 // end tells where most of the light goes, by the mean over the channels.
@@ -101,10 +107,13 @@ func (o *outcome) end() End {
 	return Shadowed
 }
 
-func newTracer(s *Stone, e *Experiment, v *view, alpha []float64) *tracer {
+func newTracer(s *Stone, e *Experiment, v *view, alpha []float64, in *Inside) *tracer {
 	t := &tracer{stone: s, n: e.RefractiveIndex, frost: e.FrostedGirdle, eye: v.eye, alpha: alpha, channels: max(1, len(alpha))}
 	t.shift = r3.Scale(v.pixel, v.right)
 	t.inHead = math.Cos(e.HeadAngle * math.Pi / 180)
+	if in != nil {
+		t.inside = &inside{Inside: *in, mm: e.Width / s.unit, base: e.Absorption}
+	}
 	return t
 }
 
@@ -129,8 +138,11 @@ func (t *tracer) ray(p r3.Vec, column float64) *outcome {
 			}
 		}
 	}
-	if t.alpha != nil {
-		t.account(column) // every ray's path has its own length
+	// Every ray's path has its own length, and its own way through what lies in the stone.
+	if t.inside != nil {
+		t.accountInside(column)
+	} else if t.alpha != nil {
+		t.account(column)
 	}
 	return &t.outcome
 }
@@ -198,7 +210,7 @@ func (t *tracer) walk(k int, column float64) {
 		}
 	}
 	t.known = k
-	if t.alpha == nil {
+	if t.alpha == nil && t.inside == nil {
 		t.account(column)
 	}
 }

@@ -34,7 +34,8 @@ type KnownTouch struct{ Angle, Distance, Height float64 }
 // Touch is a reading of the height dial where the piece meets the lap at an angle and an index.
 type Touch struct{ Angle, Index, Height float64 }
 
-// Width is what calipers read across the piece, one jaw where it was touched at an angle and an index.
+// Width is what calipers read across the piece, along the direction of an angle and an index: from where it was
+// touched there or, in a survey without touches and outlines, whatever comes between the jaws.
 type Width struct{ Angle, Index, Reading float64 }
 
 // Outline is a silhouette: the outermost corners as seen square to an index, x to the side that comes to
@@ -57,7 +58,7 @@ const (
 const (
 	// FewKnown: two touches of something known at different angles are needed, or the dial tells nothing.
 	FewKnown diagram.Code = "few-known"
-	// NotTouched: a width needs a touch at its angle and index.
+	// NotTouched: a width needs a touch at its angle and index, beside others that place the piece.
 	NotTouched diagram.Code = "not-touched"
 	// PastOthers: what the measure leaves contradicts the others: nothing stays.
 	PastOthers diagram.Code = "past-others"
@@ -76,6 +77,8 @@ type Surveyed struct {
 	// that would tell most. Most is +Inf until the body is bounded.
 	Most float64
 	Next Touch
+	// Ahead are the touches after that one that bound any piece, in a good order.
+	Ahead []Touch
 	// caps are for each plane that was touched, as far as it is on the body, the points among which the
 	// piece touches it.
 	caps [][]r3.Vec
@@ -126,23 +129,35 @@ func (s Survey) Solve() (Surveyed, error) {
 		out.Took = append(out.Took, before-body.Volume())
 		return true
 	}
-	// The dop's face bounds the piece from below.
-	add(touched{Plane: solid.Plane{Normal: r3.Vec{Z: -1}}})
-	out.Took = out.Took[:0]
+	free := len(s.Touches) == 0 && len(s.Outlines) == 0
+	if !free {
+		// The dop's face bounds the piece from below.
+		add(touched{Plane: solid.Plane{Normal: r3.Vec{Z: -1}}})
+		out.Took = out.Took[:0]
+	}
 	for i, t := range s.Touches {
 		d, off := s.distance(t)
 		if !add(touched{solid.Plane{Normal: s.direction(t.Angle, t.Index), D: d + off}, 2 * off}) {
 			return out, diagram.Problem{Code: PastOthers, TierNo: -1, Field: Place("touches", i, "height"), Value: t.Height}
 		}
 	}
+	var centred []r3.Vec
 	for i, w := range s.Widths {
-		at := slices.IndexFunc(s.Touches, func(t Touch) bool { return t.Angle == w.Angle && t.Index == w.Index })
-		if at < 0 {
+		n := s.direction(w.Angle, w.Index)
+		var planes []touched
+		if at := slices.IndexFunc(s.Touches, func(t Touch) bool { return t.Angle == w.Angle && t.Index == w.Index }); at >= 0 {
+			d, off := s.distance(s.Touches[at])
+			off += s.Reading
+			planes = []touched{{solid.Plane{Normal: r3.Scale(-1, n), D: w.Reading - d + off}, 2 * off}}
+		} else if free && aside(centred, n) {
+			// Nothing else says where the piece lies, so it may be moved to the middle along three directions.
+			centred = append(centred, n)
+			half := (w.Reading + s.Reading) / 2
+			planes = []touched{{solid.Plane{Normal: n, D: half}, s.Reading}, {solid.Plane{Normal: r3.Scale(-1, n), D: half}, s.Reading}}
+		} else {
 			return out, diagram.Problem{Code: NotTouched, TierNo: -1, Field: Place("widths", i, "index"), Value: w.Index}
 		}
-		d, off := s.distance(s.Touches[at])
-		off += s.Reading
-		if !add(touched{solid.Plane{Normal: r3.Scale(-1, s.direction(w.Angle, w.Index)), D: w.Reading - d + off}, 2 * off}) {
+		if !add(planes...) {
 			return out, diagram.Problem{Code: PastOthers, TierNo: -1, Field: Place("widths", i, "reading"), Value: w.Reading}
 		}
 	}
@@ -156,6 +171,20 @@ func (s Survey) Solve() (Surveyed, error) {
 	}
 	out.propose(s)
 	return out, nil
+}
+
+// aside tells whether a unit direction is clear of those that others span.
+func aside(others []r3.Vec, n r3.Vec) bool {
+	const clear = 0.1 // of what it adds, some 6 degrees
+	switch len(others) {
+	case 0:
+		return true
+	case 1:
+		return r3.Norm(r3.Cross(others[0], n)) > clear
+	case 2:
+		return math.Abs(r3.Dot(r3.Unit(r3.Cross(others[0], others[1])), n)) > clear
+	}
+	return false
 }
 
 // mistake returns the first mistake in the figures.
@@ -350,6 +379,19 @@ func (s Surveyed) least(u r3.Vec) float64 {
 	return out
 }
 
+// left are the first touches that were not made, their indexes by the share of a turn.
+func (s Survey) left(index func(float64) float64) []Touch {
+	var out []Touch
+	for _, f := range firstTouches {
+		t := Touch{Angle: f[0], Index: index(f[1])}
+		same := func(o Touch) bool { return o.Angle == t.Angle && (o.Index == t.Index || t.Angle == 0) }
+		if !slices.ContainsFunc(s.Touches, same) {
+			out = append(out, t)
+		}
+	}
+	return out
+}
+
 // propose finds the touch that tells most.
 func (s *Surveyed) propose(of Survey) {
 	teeth := float64(of.Gear)
@@ -360,13 +402,8 @@ func (s *Surveyed) propose(of Survey) {
 		return teeth
 	}
 	if s.Body == nil {
-		for _, f := range firstTouches {
-			t := Touch{Angle: f[0], Index: index(f[1])}
-			same := func(o Touch) bool { return o.Angle == t.Angle && (o.Index == t.Index || t.Angle == 0) }
-			if !slices.ContainsFunc(of.Touches, same) {
-				s.Next = t
-				return
-			}
+		if left := of.left(index); len(left) > 0 {
+			s.Next, s.Ahead = left[0], left[1:]
 		}
 		return
 	}
@@ -381,4 +418,5 @@ func (s *Surveyed) propose(of Survey) {
 			}
 		}
 	}
+	s.Ahead = slices.DeleteFunc(of.left(index), func(t Touch) bool { return t == s.Next })
 }

@@ -115,6 +115,7 @@ func TestAMeasuredPieceHoldsWhatWasMeasured(t *testing.T) {
 		s := b.survey()
 		got, err := s.Solve()
 		require.NoError(t, err)
+		require.Len(t, got.Ahead, 12, "a dozen after the first")
 		most := math.Inf(1)
 		for range 14 {
 			s.Touches = append(s.Touches, b.touch(got.Next.Angle, got.Next.Index))
@@ -153,6 +154,39 @@ func TestAMeasuredPieceHoldsWhatWasMeasured(t *testing.T) {
 			taken += v
 		}
 		assert.InDelta(t, before-all.Body.Volume(), taken, 1e-6)
+	})
+}
+
+// Calipers alone, across three directions: the piece lies in what they leave, wherever it was held.
+func TestCalipersAloneHoldThePiece(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		b := drawnBench(t)
+		s := rough.Survey{Gear: b.gear, Reading: b.reads / 2}
+		var n [3]r3.Vec
+		var middle [3]float64
+		for i, at := range [3][2]float64{{90, 0}, {90, 0.25}, {0, 0}} {
+			angle := at[0] + rapid.Float64Range(-20, 20).Draw(t, "lean")
+			index := math.Mod(at[1]*float64(b.gear)+float64(b.gear), float64(b.gear))
+			angle = math.Abs(angle)
+			n[i] = b.facing(angle, index)
+			up, down := b.supports(n[i]), b.supports(r3.Scale(-1, n[i]))
+			middle[i] = (up - down) / 2
+			s.Widths = append(s.Widths, rough.Width{Angle: angle, Index: index, Reading: b.read(up + down)})
+		}
+		got, err := s.Solve()
+		require.NoError(t, err)
+		// Moved to the middle along all three (Cramer's rule).
+		x, y, z := r3.Cross(n[1], n[2]), r3.Cross(n[2], n[0]), r3.Cross(n[0], n[1])
+		shift := r3.Scale(1/r3.Dot(n[0], x), r3.Add(r3.Add(r3.Scale(middle[0], x), r3.Scale(middle[1], y)), r3.Scale(middle[2], z)))
+		for i := range b.points {
+			b.points[i] = r3.Sub(b.points[i], shift)
+		}
+		b.holds(t, got)
+		s.Widths = append(s.Widths, rough.Width{Angle: 45, Index: 3, Reading: 12})
+		_, err = s.Solve()
+		var p diagram.Problem
+		require.ErrorAs(t, err, &p)
+		assert.Equal(t, rough.NotTouched, p.Code, "a fourth direction may lie anywhere")
 	})
 }
 

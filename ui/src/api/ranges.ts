@@ -51,6 +51,12 @@ export const ranges = {
   EstimateRequest: {
     allowance: { min: 0, max: 100 },
   },
+  FaceRequest: {
+    grid: { min: 16, max: 512, whole: true },
+    headAngle: { min: 0, max: 90 },
+    tilt: { min: 0, max: 85 },
+    to: { min: -360, max: 360 },
+  },
   FindAngleRequest: {
     tier: { min: 0, max: 399, whole: true },
     width: { min: 0.1, max: 500 },

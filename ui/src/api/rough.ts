@@ -21,6 +21,10 @@ export type PieceForm = components['schemas']['PieceRequest'];
 export type Rough = components['schemas']['Rough'];
 export type Flaw = components['schemas']['RoughFlaw'];
 export type Trim = components['schemas']['RoughTrim'];
+export type Zone = components['schemas']['RoughZone'];
+export type RoughColour = components['schemas']['RoughColour'];
+export type Sighting = components['schemas']['Sighting'];
+export type Sighted = components['schemas']['Sighted'];
 export type RoughWorked = components['schemas']['RoughWorked'];
 export type Candidate = components['schemas']['Candidate'];
 export type StonePlace = components['schemas']['StonePlace'];
@@ -30,6 +34,8 @@ export type LookedAt = components['schemas']['LookedAt'];
 export type Survey = components['schemas']['RoughSurvey'];
 export type Silhouette = components['schemas']['RoughSilhouette'];
 export type Surveyed = components['schemas']['SurveyView'];
+export type FaceAsked = Omit<components['schemas']['FaceRequest'], 'grid'>;
+export type Face = components['schemas']['FaceView'];
 export type Fate = PieceForm['fate'];
 
 export interface PieceFilter {
@@ -65,7 +71,6 @@ export const pieceQuery = (id: string) =>
     queryFn: () => answer(client.GET('/api/rough/{id}', { params: { path: { id } } })),
   });
 
-/** The solid of a piece as it is described, kept or not. */
 /** What a survey tells of a piece of a material that weighs so many carats, 0 where nobody weighed. */
 export const surveyQuery = (survey: Survey, material: string, carat: number) =>
   queryOptions({
@@ -75,6 +80,7 @@ export const surveyQuery = (survey: Survey, material: string, carat: number) =>
     retry: false,
   });
 
+/** The solid of a piece as it is described, kept or not. */
 export const workedQuery = (form: PieceForm) =>
   queryOptions({
     queryKey: [
@@ -118,6 +124,24 @@ export const solidQuery = (revision: string) =>
       answer(client.GET('/api/solids/{hash}', { params: { path: { hash: revision } } })),
     staleTime: Infinity,
   });
+
+/** A stone in a piece as it looks from above, with so many rays across. A null request asks nothing. */
+export const faceQuery = (body: FaceAsked | null, grid: number) =>
+  queryOptions({
+    queryKey: ['face', body, grid],
+    queryFn: ({ signal }) =>
+      answer(client.POST('/api/rough/face', { body: { ...body!, grid }, signal })),
+    enabled: body !== null,
+    staleTime: Infinity,
+    gcTime: 20_000,
+    retry: false,
+  });
+
+/** Where something lies in a piece that is seen from one side or two. */
+export const locate = mutationOptions({
+  mutationFn: (body: components['schemas']['SightingsRequest']) =>
+    answer(client.POST('/api/rough/sightings', { body })),
+});
 
 const stale = refresh(rough, parcels);
 

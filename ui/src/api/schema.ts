@@ -1111,6 +1111,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rough/face": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A stone in a piece of rough as it looks once it is cut */
+        post: operations["faceOfRough"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rough/mesh": {
         parameters: {
             query?: never;
@@ -1122,6 +1139,23 @@ export interface paths {
         put?: never;
         /** The points of a scanned piece */
         post: operations["readRoughMesh"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rough/sightings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where something lies in a piece that is seen from one side or two */
+        post: operations["locateInRough"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2475,6 +2509,26 @@ export interface components {
         EventsRequest: {
             events: components["schemas"]["SentEvent"][];
         };
+        FaceRequest: {
+            grid: number;
+            headAngle: number;
+            /** @enum {string} */
+            model: "uniform" | "cosine" | "head";
+            place: components["schemas"]["StonePlace"];
+            revision: string;
+            rough: components["schemas"]["Rough"];
+            /** @enum {string} */
+            show: "flaws" | "marks" | "flawless";
+            tilt: number;
+            to: number;
+        };
+        FaceView: {
+            colour: string;
+            figures: components["schemas"]["LightFigures"];
+            flaws: components["schemas"]["FlawShown"][];
+            mark: string;
+            picture: string;
+        };
         Facet: {
             atMeet: boolean;
             azimuth: number;
@@ -2587,6 +2641,11 @@ export interface components {
             carat: number;
             flaw: number;
             width: number;
+        };
+        FlawShown: {
+            flaw: number;
+            images: number;
+            share: number;
         };
         FoundAngle: {
             above: number;
@@ -3888,6 +3947,25 @@ export interface components {
             used: string | null;
             ways: components["schemas"]["CleanWay"][];
         };
+        SightLine: {
+            from: components["schemas"]["Point"];
+            to: components["schemas"]["Point"];
+        };
+        Sighted: {
+            at: components["schemas"]["Point"] | null;
+            gap: number;
+            lines: components["schemas"]["SightLine"][];
+        };
+        Sighting: {
+            at: components["schemas"]["Point"];
+            eye: components["schemas"]["Point"];
+        };
+        SightingsRequest: {
+            immersed: boolean;
+            rough: components["schemas"]["Rough"];
+            sawn: boolean;
+            sightings: components["schemas"]["Sighting"][];
+        };
         Size: {
             /** @enum {string} */
             basis: "width" | "length" | "flats";
@@ -4058,6 +4136,7 @@ export interface components {
             survey: components["schemas"]["RoughSurvey"];
         };
         SurveyView: {
+            ahead: components["schemas"]["TouchAhead"][];
             carats: number;
             extra: number | null;
             most: number | null;
@@ -4199,6 +4278,7 @@ export interface components {
             tints: components["schemas"]["TintView"][];
         };
         TintView: {
+            absorption: number[];
             key: string;
             usual: string[];
         };
@@ -4235,6 +4315,10 @@ export interface components {
             azimuth: number;
             index: number;
             labelled: boolean;
+        };
+        TouchAhead: {
+            angle: number;
+            index: number;
         };
         TurnedPreform: {
             angle: number;
@@ -7014,6 +7098,39 @@ export interface operations {
             };
         };
     };
+    faceOfRough: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FaceRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaceView"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     readRoughMesh: {
         parameters: {
             query?: never;
@@ -7034,6 +7151,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeshPoints"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    locateInRough: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SightingsRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sighted"];
                 };
             };
             /** @description a problem (RFC 9457) */

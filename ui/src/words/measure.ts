@@ -37,6 +37,8 @@ export const measureWords = {
   next: {
     head: 'Touch it here next',
     set: (deg: number, index: number) => `${angle(deg)}° at index ${plain(index)}`,
+    ahead: 'Then at',
+    short: (deg: number, index: number) => `${angle(deg)}°/${plain(index)}`,
     other: 'Another place',
     angle: 'Angle',
     index: 'Index',
@@ -53,6 +55,10 @@ export const measureWords = {
   widths: {
     head: 'Calipers',
     lead: 'Across the piece, one jaw where it was touched: the other jaw gives a second plane.',
+    alone:
+      'Without the machine: across three directions, such as two square to each other at 90° and one at 0°. More of them need touches.',
+    angle: 'At angle',
+    index: 'At index',
     from: 'From the touch',
     reading: 'Calipers read',
     add: 'Add the width',

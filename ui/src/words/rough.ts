@@ -137,6 +137,15 @@ export const roughWords = {
     facing: 'Lay it flat to the eye',
     remove: 'Take the flaw away',
     drag: (name: string) => `${name}: drag it, or move it with the arrow keys`,
+    sightings: {
+      start: 'By two looks',
+      steps: [
+        'Turn the piece here as you hold it, and click where you see the flaw. The bending of light at the face is reckoned with.',
+        'Turn the piece until you look at it from another side, and click where you see the flaw from there. It lies on the broken line.',
+      ],
+      immersed: 'It lies in a liquid like itself: nothing bends',
+      found: (gap: string) => `Both looks meet within ${gap}. The flaw is placed.`,
+    },
   },
   trim: {
     add: 'Add a saw cut',
@@ -152,6 +161,32 @@ export const roughWords = {
     kept: (number: number) => `The offcut is piece ${number}`,
     costs: (kerf: string, offcut: string) => `the blade takes ${kerf}, ${offcut} fall off`,
     drag: (no: number) => `Saw cut ${no}: drag it, or move it with the arrow keys`,
+    turn: (no: number) => `Turn saw cut ${no}: drag its tip, or use the arrow keys`,
+  },
+  colour: {
+    head: 'Colour',
+    none: 'No colour is noted: stones look as the material mostly does.',
+    add: 'Note the colour',
+    along: 'Along the axis',
+    across: 'Across the axis',
+    one: 'Colour',
+    help: 'As white light looks after 10 mm of it.',
+    noAxis: 'Set an axis where the colour differs by direction.',
+    remove: 'Take the colour away',
+  },
+  zone: {
+    add: 'Add a zone of colour',
+    name: (no: number) => `Zone ${no}`,
+    colour: 'Its colour',
+    from: 'From',
+    to: 'To',
+    normal: 'Square to it',
+    facing: 'Stand it up as seen',
+    remove: 'Take the zone away',
+    span: (from: string, to: string) => `${from} to ${to}`,
+    drag: (no: number, side: 'from' | 'to') =>
+      `Zone ${no}, ${side === 'from' ? 'where it begins' : 'where it ends'}: drag it, or move it with the arrow keys`,
+    turn: (no: number) => `Turn zone ${no}: drag its tip, or use the arrow keys`,
   },
 
   axis: {
@@ -201,6 +236,15 @@ export const roughWords = {
       more: (carats: string, width: string) => `+${carats} · ${width}`,
     },
     faces: (n: number) => (n === 1 ? '1 natural face' : `${n} natural faces`),
+  },
+  face: {
+    title: 'Face up, once it is cut',
+    show: 'Show',
+    shows: { flaws: 'as it looks', marks: 'where flaws show', flawless: 'without flaws' },
+    colour: 'Colour of the face',
+    hidden: 'The flaws do not show from here.',
+    seen: (times: number, share: string) =>
+      times === 1 ? `seen once, darkens ${share}` : `seen ${times} times, darkens ${share}`,
   },
   beside: {
     open: 'Side by side',

@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery, type UseQueryOptions } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { Draft } from '../../api/client';
 import { lookQuery } from '../../api/light';
@@ -19,26 +19,38 @@ interface Asked {
   tilt: Tilt;
 }
 
-export type LitStone = ReturnType<typeof useLook>;
+/** A picture that is asked for with more rays later. */
+export interface Refined<Picture> {
+  look: Picture | undefined;
+  /** Whether the picture shows what was asked for, with all its rays. */
+  done: boolean;
+  error: Error | null;
+}
 
-/** The stone under light: at once with few rays, and with many as soon as nothing changes. */
-export function useLook({ draft, lighting, show, split = false, tilt }: Asked) {
-  const body = draft ? { ...lighting, draft, show, split, ...polar(tilt) } : null;
-  const key = JSON.stringify(body);
+/** A picture: at once with few rays, and with many as soon as what is asked for stays the same. */
+export function useRefined<Picture, Key extends readonly unknown[]>(
+  asked: unknown,
+  query: (grid: number) => UseQueryOptions<Picture, Error, Picture, Key>,
+): Refined<Picture> {
+  const key = JSON.stringify(asked);
   const [rested, setRested] = useState('');
   useEffect(() => {
     const wait = setTimeout(() => setRested(key), still);
     return () => clearTimeout(wait);
   }, [key]);
-  const first = useQuery({ ...lookQuery(body, quick), placeholderData: keepPreviousData });
-  const refined = useQuery({
-    ...lookQuery(body, fine),
-    enabled: body !== null && rested === key,
-  });
+  const first = useQuery({ ...query(quick), placeholderData: keepPreviousData });
+  const refined = useQuery({ ...query(fine), enabled: asked !== null && rested === key });
   return {
     look: refined.data ?? first.data,
-    /** Whether the picture shows what was asked for, with all its rays. */
     done: refined.data !== undefined,
     error: first.error ?? refined.error,
   };
+}
+
+export type LitStone = Refined<{ picture: string }>;
+
+/** The stone under light. */
+export function useLook({ draft, lighting, show, split = false, tilt }: Asked) {
+  const body = draft ? { ...lighting, draft, show, split, ...polar(tilt) } : null;
+  return useRefined(body, (grid) => lookQuery(body, grid));
 }

@@ -12,6 +12,7 @@ import {
   solidQuery,
   type Candidate,
   type Piece,
+  type Rough,
   type RoughWorked,
 } from '../../api/rough';
 import { NumberField } from '../../parts/fields/NumberField';
@@ -21,6 +22,7 @@ import { Care, Figures } from '../../parts/Page';
 import type { Camera } from '../../parts/stone/geometry';
 import { bothWeights, carats, mm, percent, sizes } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
+import { Face } from './Face';
 import { FittingButton, FittingState, useFitting } from './Fitting';
 import { limitsOf, usualAllowance } from './limits';
 import { PieceSmall } from './PieceDrawn';
@@ -30,6 +32,8 @@ const r = roughWords.fit;
 
 interface Props {
   piece: Piece;
+  /** The piece as it is on screen. */
+  rough: Rough;
   worked: RoughWorked;
   /** From where all are looked at, so that they turn together. */
   camera: Camera;
@@ -40,7 +44,7 @@ interface Props {
 }
 
 /** What was found in a piece, side by side, and the search for more. */
-export function CandidateStrip({ piece, worked, camera, shown, onShow, unsaved }: Props) {
+export function CandidateStrip({ piece, rough, worked, camera, shown, onShow, unsaved }: Props) {
   const [allowance, setAllowance] = useState(piece.candidates[0]?.allowance ?? usualAllowance);
   const work = useFitting(piece.id);
   const list = piece.candidates;
@@ -98,6 +102,7 @@ export function CandidateStrip({ piece, worked, camera, shown, onShow, unsaved }
         <Particulars
           key={shown.id}
           piece={piece}
+          rough={rough}
           candidate={shown}
           onCosts={
             work.running || unsaved
@@ -182,10 +187,12 @@ const planOf = (piece: Piece, c: Candidate): string =>
 /** The candidate that is looked at: its figures, and what is done with it. */
 function Particulars({
   piece,
+  rough,
   candidate: c,
   onCosts,
 }: {
   piece: Piece;
+  rough: Rough;
   candidate: Candidate;
   /** Asks what each flaw costs, undefined while that cannot be asked. */
   onCosts: (() => void) | undefined;
@@ -201,6 +208,7 @@ function Particulars({
         {c.name}
       </Typography>
       {c.stale && <Care>{r.stale}</Care>}
+      {c.place && <Face rough={rough} candidate={c} height={180} />}
       {c.place ? (
         <Figures
           rows={[

@@ -6,7 +6,7 @@ import Typography from '@mui/material/Typography';
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { diagramQuery, libraryQuery } from '../../api/diagrams';
+import { libraryQuery } from '../../api/diagrams';
 import {
   chooseCandidate,
   pieceQuery,
@@ -14,16 +14,13 @@ import {
   type Candidate,
   type Piece,
 } from '../../api/rough';
-import { materialsQuery, usualQuery } from '../../api/settings';
 import { Refusal } from '../../parts/forms/Refusal';
 import { useOrbit } from '../../parts/gestures/useOrbit';
-import { LightPicture } from '../../parts/light/LightPicture';
-import { faceUp, plainLighting } from '../../parts/light/lighting';
-import { useLook } from '../../parts/light/useLook';
 import { Await, Care, Empty, Figures, PageHead } from '../../parts/Page';
 import { turned, type Camera } from '../../parts/stone/geometry';
 import { carats, mm, money, percent, sizes } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
+import { Face } from './Face';
 import { FittingButton, FittingState, useFitting } from './Fitting';
 import { askew } from './PieceInRound';
 import { PieceSmall } from './PieceDrawn';
@@ -158,7 +155,7 @@ function Beside({ piece, candidate: c, camera, onCamera, value }: BesideProps) {
           height={170}
         />
       </Box>
-      <FaceUp piece={piece} candidate={c} />
+      <Face rough={piece.rough} candidate={c} height={150} />
       {c.stale && <Care>{f.stale}</Care>}
       <Figures
         rows={[
@@ -193,49 +190,6 @@ function Beside({ piece, candidate: c, camera, onCamera, value }: BesideProps) {
           </Button>
         )}
       </Box>
-    </Box>
-  );
-}
-
-/** The stone face up under light, in the piece's material and at its size. */
-function FaceUp({ piece, candidate: c }: { piece: Piece; candidate: Candidate }) {
-  const diagram = useQuery(diagramQuery(c.diagram));
-  const usual = useQuery(usualQuery).data;
-  const materials = useQuery(materialsQuery).data;
-  const [tilt, setTilt] = useState(faceUp);
-  const draft = diagram.data?.revision === c.revision ? diagram.data.draft : undefined;
-  const material = materials?.find((m) => m.name === piece.rough.material);
-  const lighting = draft &&
-    usual &&
-    material && {
-      ...plainLighting(draft, usual),
-      material: material.name,
-      refractiveIndex: material.refractiveIndex.low,
-      width: c.width,
-    };
-  // Without its version there is nothing to light; the picture then stays away.
-  return lighting ? <Lit draft={draft} lighting={lighting} tilt={tilt} onTilt={setTilt} /> : null;
-}
-
-type LitProps = Pick<Parameters<typeof useLook>[0], 'draft' | 'lighting' | 'tilt'> & {
-  onTilt: Parameters<typeof LightPicture>[0]['onTilt'];
-};
-
-function Lit({ draft, lighting, tilt, onTilt }: LitProps) {
-  const stone = useLook({ draft, lighting, show: 'colour', tilt });
-  return (
-    <Box sx={{ my: 2 }}>
-      <Box sx={{ height: 150 }}>
-        <LightPicture name={draft!.name} stone={stone} tilt={tilt} onTilt={onTilt} />
-      </Box>
-      {stone.look && (
-        <Figures
-          rows={[
-            [r.light, percent(stone.look.figures.return)],
-            [r.window, percent(stone.look.figures.window)],
-          ]}
-        />
-      )}
     </Box>
   );
 }

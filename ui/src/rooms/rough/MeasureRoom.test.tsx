@@ -40,6 +40,7 @@ test('touches go where they tell most, and the solid is taken over what was read
         extra: bounded ? 3 : null,
         nextAngle: 90,
         nextIndex: 24,
+        ahead: [{ angle: 90, index: 48 }],
       };
     },
     'PUT /api/rough/p': (form: PieceForm) => {

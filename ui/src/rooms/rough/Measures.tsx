@@ -91,6 +91,11 @@ export function Touches({ survey, got, onChange }: Props) {
           </Row>
         </form>
       )}
+      {got && got.ahead.length > 0 && (
+        <Typography color="text.secondary" sx={{ mt: 2 }}>
+          {k.next.ahead} {got.ahead.map((t) => k.next.short(t.angle, t.index)).join(' · ')}
+        </Typography>
+      )}
       <Made
         names={survey.touches.map((t) => k.touch(t.angle, t.index, t.height))}
         took={got?.took.slice(0, survey.touches.length)}
@@ -100,51 +105,76 @@ export function Touches({ survey, got, onChange }: Props) {
   );
 }
 
-/** Widths by calipers, from where it was touched. */
+/** The first directions for calipers alone: two across, and up. */
+const acrossFirst = [
+  [90, 1],
+  [90, 0.25],
+  [0, 1],
+] as const;
+
+/** Widths by calipers: from where it was touched, or without touches and outlines across three directions. */
 export function Widths({ survey, got, onChange }: Props) {
   const [from, setFrom] = useState(0);
   const [reading, setReading] = useState<number>();
   const [made, setMade] = useState(0);
-  const touch = survey.touches[from];
-  if (!touch) return null;
+  const alone = survey.touches.length === 0 && survey.outlines.length === 0;
+  const [share, turn] = [acrossFirst[survey.widths.length], survey.gear];
+  const [free, setFree] = useState<{ angle: number; index: number }>();
+  const proposed = share && { angle: share[0], index: Math.round(share[1] * turn) };
+  const at = alone ? (free ?? proposed) : survey.touches[from];
   const add = () => {
-    if (reading === undefined) return;
-    const { angle, index } = touch;
-    onChange({ widths: [...survey.widths, { angle, index, reading }] });
+    if (reading === undefined || !at) return;
+    onChange({ widths: [...survey.widths, { angle: at.angle, index: at.index, reading }] });
     setReading(undefined);
+    setFree(undefined);
     setMade((n) => n + 1);
   };
   const before = survey.touches.length;
   return (
     <Part head={k.widths.head}>
       <Typography color="text.secondary" sx={{ mb: 2 }}>
-        {k.widths.lead}
+        {alone ? k.widths.alone : k.widths.lead}
       </Typography>
-      <Row>
-        <PickField
-          label={k.widths.from}
-          value={from}
-          options={survey.touches.map((t, value) => ({
-            value,
-            name: k.next.set(t.angle, t.index),
-          }))}
-          onChange={setFrom}
-          width={230}
-        />
-        <NumberField
-          key={made}
-          label={k.widths.reading}
-          unit="mm"
-          {...ranges.RoughWidth.reading}
-          value={reading}
-          optional=""
-          onChange={setReading}
-          width={160}
-        />
-        <Button onClick={add} disabled={reading === undefined} sx={{ minHeight: 44 }}>
-          {k.widths.add}
-        </Button>
-      </Row>
+      {at && (
+        <Row>
+          {alone ? (
+            (['angle', 'index'] as const).map((field) => (
+              <NumberField
+                key={`${field}${made}`}
+                label={k.widths[field]}
+                {...ranges.RoughWidth[field]}
+                value={at[field]}
+                onChange={(v) => setFree({ ...at, [field]: v })}
+                width={110}
+              />
+            ))
+          ) : (
+            <PickField
+              label={k.widths.from}
+              value={from}
+              options={survey.touches.map((t, value) => ({
+                value,
+                name: k.next.set(t.angle, t.index),
+              }))}
+              onChange={setFrom}
+              width={230}
+            />
+          )}
+          <NumberField
+            key={made}
+            label={k.widths.reading}
+            unit="mm"
+            {...ranges.RoughWidth.reading}
+            value={reading}
+            optional=""
+            onChange={setReading}
+            width={160}
+          />
+          <Button onClick={add} disabled={reading === undefined} sx={{ minHeight: 44 }}>
+            {k.widths.add}
+          </Button>
+        </Row>
+      )}
       <Made
         names={survey.widths.map((x) => k.widths.one(x.angle, x.index, x.reading))}
         took={got?.took.slice(before, before + survey.widths.length)}

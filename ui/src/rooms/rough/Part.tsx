@@ -8,12 +8,17 @@ export function Part(props: {
   head: string;
   add?: string;
   onAdd?: () => void;
+  /** Another way to add to it. */
+  more?: ReactNode;
   children: ReactNode;
 }) {
   return (
     <Box component="section" aria-label={props.head} sx={{ mb: 5 }}>
-      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', mb: 1 }}>
-        <Typography variant="h2">{props.head}</Typography>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 1 }}>
+        <Typography variant="h2" sx={{ flexGrow: 1 }}>
+          {props.head}
+        </Typography>
+        {props.more}
         {props.add && (
           <Button size="small" onClick={props.onAdd}>
             {props.add}

@@ -28,6 +28,7 @@ import { lookWords } from '../../words/look';
 import { roughWords as r } from '../../words/rough';
 import { w } from '../../words/words';
 import { AxisPart } from './AxisPart';
+import { ColourPart } from './ColourPart';
 import { Part } from './Part';
 import { Place } from './Place';
 import type { Chosen } from './PieceInRound';
@@ -47,6 +48,10 @@ interface Props {
   setTrim: (no: number, change: Partial<Trim>) => void;
   placing: boolean;
   onPlacing: (placing: boolean) => void;
+  /** A flaw is being looked at from two sides. */
+  sighting: boolean;
+  /** Begins that, or ends it. */
+  onSightings: () => void;
   onLook: () => void;
   /** The piece on screen is not the one that is kept. */
   unsaved: boolean;
@@ -89,6 +94,13 @@ export function PieceParts(props: Props) {
         head={r.parts.flaws}
         add={props.placing ? w.common.cancel : r.flaw.add}
         onAdd={() => props.onPlacing(!props.placing)}
+        more={
+          !props.placing && (
+            <Button size="small" onClick={props.onSightings}>
+              {props.sighting ? w.common.cancel : r.flaw.sightings.start}
+            </Button>
+          )
+        }
       >
         {flaws.length === 0 && <Typography color="text.secondary">{r.flaw.none}</Typography>}
         <ChoiceList
@@ -166,6 +178,14 @@ export function PieceParts(props: Props) {
         )}
       </Part>
       <Refusal error={off.error} />
+      <ColourPart
+        rough={draft.rough}
+        worked={worked}
+        camera={camera}
+        chosen={chosenOf('zone')}
+        onChoose={(no) => onChoose(no === undefined ? undefined : { what: 'zone', no })}
+        onChange={(colour) => setRough({ colour })}
+      />
       <AxisPart axis={draft.rough.axis} camera={camera} onChange={(axis) => setRough({ axis })} />
       <Stones piece={props.piece} />
       <Family piece={props.piece} />

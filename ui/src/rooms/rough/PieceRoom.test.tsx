@@ -1,8 +1,9 @@
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test } from 'vitest';
-import type { Candidate, Fitting, Piece, PieceForm } from '../../api/rough';
+import type { Candidate, FaceAsked, Fitting, Piece, PieceForm } from '../../api/rough';
 import { renderInApp } from '../../testing/app';
 import { cube } from '../../testing/cube';
+import { usual } from '../../testing/records';
 import { serve, stale } from '../../testing/server';
 import { lookWords } from '../../words/look';
 import { roughWords as r } from '../../words/rough';
@@ -86,6 +87,7 @@ async function open(kept = piece()) {
   const now = { kept };
   const asked: Fitting[] = [];
   const put: PieceForm[] = [];
+  const looks: FaceAsked[] = [];
   serve({
     'GET /api/rough/p': () => now.kept,
     'PUT /api/rough/p': (body: PieceForm) => {
@@ -98,12 +100,26 @@ async function open(kept = piece()) {
     'GET /api/rough/p/fit': () => new Response(''),
     'POST /api/rough/p/fit': (body: Fitting) => void asked.push(body),
     'GET /api/solids/hash': () => cube,
+    'GET /api/usual': () => usual,
+    'GET /api/tints': () => ({
+      tints: [{ key: 'yellow-green', usual: ['Peridot'], absorption: [0.1, 0.05, 0.2] }],
+    }),
+    'POST /api/rough/face': (body: FaceAsked) => {
+      looks.push(body);
+      return {
+        picture: 'data:image/png;base64,',
+        figures: { return: 0.5, window: 0 },
+        colour: '#80c010',
+        mark: '#ff0000',
+        flaws: [{ flaw: 0, images: 7, share: 0.031 }],
+      };
+    },
     'GET /api/materials': () => ({ materials: [] }),
     'GET /api/settings': () => ({}),
   });
   renderInApp(<PieceRoom />, '/rough/p', '/rough/:id');
   await screen.findByRole('heading', { name: 'Piece 4 · block' });
-  return { now, asked, put };
+  return { now, asked, put, looks };
 }
 
 const flaw = () => screen.getByLabelText(r.flaw.drag('veil'));
@@ -146,6 +162,37 @@ test('costs that are known are told, and a plan takes no more than fits', async 
   expect(screen.getByText('+1.25 ct · 9.00 mm')).toBeTruthy();
   const to = screen.getByText(r.fit.plan).getAttribute('href')!;
   expect(to).toBe('/stones/new?diagram=d&material=Peridot&piece=p&width=8.45');
+});
+
+test('the stone is shown with what of its flaws is seen, as the piece is on screen', async () => {
+  const { looks } = await open();
+  await screen.findByText(r.face.seen(7, '3.1 %'));
+  expect(looks.at(-1)).toMatchObject({ revision: 'hash', show: 'flaws', tilt: 0 });
+  fireEvent.keyDown(flaw(), { key: 'ArrowUp' });
+  await waitFor(() => expect(looks.at(-1)!.rough.flaws[0]!.at.z).not.toBe(0));
+});
+
+test('a zone of colour lies in what the material mostly looks like, is moved and taken away', async () => {
+  const { put } = await open();
+  await screen.findByText(r.colour.add);
+  await waitFor(() =>
+    expect((screen.getByText(r.colour.add) as HTMLButtonElement).disabled).toBe(false),
+  );
+  fireEvent.click(screen.getByText(r.zone.add));
+  fireEvent.keyDown(screen.getByLabelText(r.zone.drag(1, 'to')), { key: 'ArrowUp' });
+  fireEvent.click(screen.getByText(r.save));
+  await waitFor(() => expect(put).toHaveLength(1));
+  const { along, across, zones } = put[0]!.rough.colour!;
+  expect([along, across]).toEqual([
+    [0.1, 0.05, 0.2],
+    [0.1, 0.05, 0.2],
+  ]);
+  // It was laid as high as it is seen, from below, and one step was gone up.
+  const reach = Math.sqrt(3);
+  expect(zones[0]!.from).toBeCloseTo(-reach, 3);
+  expect(zones[0]!.to).toBeCloseTo(-0.3 * reach + 0.1, 3);
+  fireEvent.click(screen.getByText(r.zone.remove));
+  expect(screen.queryByLabelText(r.zone.drag(1, 'to'))).toBeNull();
 });
 
 test('an axis is set as it is seen, and the table kept at an angle to it', async () => {

@@ -1,5 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -15,6 +17,7 @@ import {
   type Piece,
   type PieceForm,
   type Trim,
+  type Zone,
 } from '../../api/rough';
 import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { SaveConflict } from '../../parts/forms/Conflict';
@@ -24,7 +27,7 @@ import { useKeys } from '../../parts/keys';
 import { useNotice } from '../../parts/notice';
 import { Await, PageHead } from '../../parts/Page';
 import type { Camera } from '../../parts/stone/geometry';
-import { bothWeights, plain } from '../../words/numbers';
+import { bothWeights, mm, plain } from '../../words/numbers';
 import { roughWords as r } from '../../words/rough';
 import { lookWords } from '../../words/look';
 import { measureWords } from '../../words/measure';
@@ -32,6 +35,7 @@ import { CandidateStrip } from './CandidateStrip';
 import { LookDialog } from './LookDialog';
 import { askew, PieceInRound, type Chosen } from './PieceInRound';
 import { PieceParts } from './PieceParts';
+import { useSightings } from './useSightings';
 import { eyeOf, ontoTable, placed, pointOf } from './space';
 
 /** A piece of rough: what it is, what is in it, and what can come of it. */
@@ -113,6 +117,17 @@ function Room({ piece }: { piece: Piece }) {
     choose({ what: 'flaw', no: draft.rough.flaws.length });
     setNamed('');
   };
+  const sightings = useSightings(draft.rough, draft.fate === 'cut', (at, gap) => {
+    addFlaw(at);
+    say({ text: r.flaw.sightings.found(mm(gap)) });
+  });
+  const setZone = (no: number, change: Partial<Zone>) =>
+    setDraft((d) => {
+      const { colour } = d.rough;
+      if (!colour) return d;
+      const zones = changedAt(colour.zones, no, change);
+      return { ...d, rough: { ...d.rough, colour: { ...colour, zones } } };
+    });
   const save = () => saving.save(draft, draft.version);
   const good = changed && readable && !saving.isPending;
   useKeys([
@@ -172,13 +187,17 @@ function Room({ piece }: { piece: Piece }) {
             onChoose={choose}
             onFlaw={setFlaw}
             onTrim={setTrim}
+            onZone={setZone}
             placing={placing}
             onPlace={addFlaw}
+            onSight={sightings.step === undefined ? undefined : sightings.sight}
+            lines={sightings.lines}
           />
           <Views
             onAskew={() => setCamera(askew)}
             onTable={candidate?.place ? () => setCamera(ontoTable(candidate.place!)) : undefined}
             placing={placing}
+            sightings={sightings}
           />
         </Box>
         <PieceParts
@@ -194,12 +213,15 @@ function Room({ piece }: { piece: Piece }) {
           setTrim={setTrim}
           placing={placing}
           onPlacing={setPlacing}
+          sighting={sightings.step !== undefined}
+          onSightings={sightings.step === undefined ? sightings.begin : sightings.end}
           onLook={() => setLooking(true)}
           unsaved={changed}
         />
       </Box>
       <CandidateStrip
         piece={piece}
+        rough={draft.rough}
         worked={worked}
         camera={camera}
         shown={candidate}
@@ -257,10 +279,12 @@ interface ViewsProps {
   onAskew: () => void;
   onTable: (() => void) | undefined;
   placing: boolean;
+  sightings: ReturnType<typeof useSightings>;
 }
 
 /** From where the piece is looked at. */
-function Views({ onAskew, onTable, placing }: ViewsProps) {
+function Views({ onAskew, onTable, placing, sightings }: ViewsProps) {
+  const { step } = sightings;
   return (
     <Box
       sx={{
@@ -283,6 +307,23 @@ function Views({ onAskew, onTable, placing }: ViewsProps) {
       {placing && (
         <Box component="span" role="status" sx={{ color: 'secondary.main', maxWidth: 420 }}>
           {r.flaw.place}
+        </Box>
+      )}
+      {step !== undefined && (
+        <Box sx={{ maxWidth: 460, background: (t) => t.tokens.sheet, p: 2 }}>
+          <Box role="status" sx={{ color: 'secondary.main' }}>
+            {r.flaw.sightings.steps[step]}
+          </Box>
+          <FormControlLabel
+            control={
+              <Checkbox
+                checked={sightings.immersed}
+                onChange={(e) => sightings.setImmersed(e.target.checked)}
+              />
+            }
+            label={r.flaw.sightings.immersed}
+          />
+          <Refusal error={sightings.error} />
         </Box>
       )}
     </Box>

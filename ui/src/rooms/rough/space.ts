@@ -106,12 +106,18 @@ export function sectionOf(mesh: Mesh, normal: Vec, distance: number): Vec[] {
       if (up > 0 !== down > 0) points.push(along(a, up / (up - down), along(b, -1, a)));
     });
   if (points.length < 3) return [];
-  const middle = points.reduce<Vec>((sum, p) => along(sum, 1 / points.length, p), [0, 0, 0]);
+  const middle = middleOf(points)!;
   const u = unitOf(along(points[0]!, -1, middle));
   const v = cross(normal, u);
   const turn = (p: Vec) => Math.atan2(dot(v, along(p, -1, middle)), dot(u, along(p, -1, middle)));
   return points.sort((a, b) => turn(a) - turn(b));
 }
+
+/** The middle of some points, undefined where there are none. */
+export const middleOf = (points: readonly Vec[]): Vec | undefined =>
+  points.length > 0
+    ? points.reduce<Vec>((sum, p) => along(sum, 1 / points.length, p), [0, 0, 0])
+    : undefined;
 
 /** Points round a disc of a radius, square to a direction. */
 export function rimOf(at: Vec, normal: Vec, radius: number): Vec[] {
