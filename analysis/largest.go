@@ -65,6 +65,9 @@ type Fits interface {
 type FitSearch struct {
 	// Costs asks for what each flaw costs, too.
 	Costs bool
+	// Rounds is how often all is searched at most, each time at other turns; a round in which nothing grows is
+	// the last. 0 is one.
+	Rounds int
 
 	piece     workshop.Piece
 	worked    *rough.Piece
@@ -121,8 +124,10 @@ func PrepareFit(ctx context.Context, shop Fits, pieceID string, diagrams []strin
 // parts is how many parts of the progress a search for one stone has.
 const parts = 100
 
-// Total is how many parts the search has.
-func (s *FitSearch) Total() int { return parts * len(s.lines) * (1 + len(s.costly())) }
+// Total is how many parts the search has at most.
+func (s *FitSearch) Total() int { return max(1, s.Rounds) * s.round() }
+
+func (s *FitSearch) round() int { return parts * len(s.lines) * (1 + len(s.costly())) }
 
 // costly are the flaws that may cost something, where that is asked for.
 func (s *FitSearch) costly() []int {
@@ -135,61 +140,80 @@ func (s *FitSearch) costly() []int {
 	return out
 }
 
+// grown is by what share a stone must have grown for another round.
+const grown = 1e-3
+
 // Run searches, and tells of its progress from one goroutine at a time. Where the context ends it, the
 // error is the context's, and all that was told as kept stays.
 func (s *FitSearch) Run(ctx context.Context, tell func(FitProgress)) error {
-	begun := 0
-	for _, line := range s.lines {
-		revision, err := s.shop.Revision(ctx, line.Revision)
-		if err != nil {
-			return err
-		}
-		stone, err := cutting.Cut(revision.Diagram)
-		if err != nil {
-			continue // kept versions are cuttable; one that a later rule refuses is no candidate
-		}
-		shape := fit.NewShape(stone)
-		before, searched := s.known[line.ID]
-		round := 0
-		if searched && before.Version == s.piece.Version && before.Revision == line.Revision && before.Allowance == s.allowance {
-			round = before.Rounds
-		}
-		now := FitProgress{Total: s.Total(), Name: line.Name}
-		search := func(piece *rough.Piece) (Fitted, error) {
-			found, err := fit.Largest(ctx, piece, shape, fit.Search{Allowance: s.allowance, Round: round}, func(done float64, best fit.Fit) {
-				now.Done, now.Width = begun+int(parts*done), best.Width()
-				tell(now)
-			})
-			if err = cmp.Or(err, ctx.Err()); err != nil {
-				return Fitted{}, err
-			}
-			begun += parts
-			return InMM(piece, found), nil
-		}
-		found, err := search(s.worked)
-		if err != nil {
-			return err
-		}
-		c := workshop.Candidate{
-			Piece: s.piece.ID, Diagram: line.ID, Revision: line.Revision, Name: line.Name, Allowance: s.allowance,
-			Found: Found(found), Version: s.piece.Version, Rounds: 1,
-		}
-		for _, no := range s.costly() {
-			with, err := search(s.without(no))
-			if err != nil {
+	for round := range max(1, s.Rounds) {
+		begun, grew := round*s.round(), false
+		for _, line := range s.lines {
+			before := s.known[line.ID]
+			if err := s.one(ctx, line, &begun, tell); err != nil {
 				return err
 			}
-			// What fits beside the flaw fits where it may stay.
-			width, carat := max(with.Width, found.Width), max(with.Carat, found.Carat)
-			c.Costs = append(c.Costs, workshop.FlawCost{Flaw: no, Width: width, Carat: carat})
+			grew = grew || s.known[line.ID].Found.Scale > (1+grown)*before.Found.Scale
 		}
-		kept, err := s.shop.PutCandidate(ctx, c)
+		if !grew {
+			break
+		}
+	}
+	return nil
+}
+
+// one searches for the stone of one diagram and keeps it; begun is how many parts were done before.
+func (s *FitSearch) one(ctx context.Context, line workshop.DiagramLine, begun *int, tell func(FitProgress)) error {
+	revision, err := s.shop.Revision(ctx, line.Revision)
+	if err != nil {
+		return err
+	}
+	stone, err := cutting.Cut(revision.Diagram)
+	if err != nil {
+		return nil // kept versions are cuttable; one that a later rule refuses is no candidate
+	}
+	shape := fit.NewShape(stone)
+	before, searched := s.known[line.ID]
+	round := 0
+	if searched && before.Version == s.piece.Version && before.Revision == line.Revision && before.Allowance == s.allowance {
+		round = before.Rounds
+	}
+	now := FitProgress{Total: s.Total(), Name: line.Name}
+	search := func(piece *rough.Piece) (Fitted, error) {
+		found, err := fit.Largest(ctx, piece, shape, fit.Search{Allowance: s.allowance, Round: round}, func(done float64, best fit.Fit) {
+			now.Done, now.Width = *begun+int(parts*done), best.Width()
+			tell(now)
+		})
+		if err = cmp.Or(err, ctx.Err()); err != nil {
+			return Fitted{}, err
+		}
+		*begun += parts
+		return InMM(piece, found), nil
+	}
+	found, err := search(s.worked)
+	if err != nil {
+		return err
+	}
+	c := workshop.Candidate{
+		Piece: s.piece.ID, Diagram: line.ID, Revision: line.Revision, Name: line.Name, Allowance: s.allowance,
+		Found: Found(found), Version: s.piece.Version, Rounds: 1,
+	}
+	for _, no := range s.costly() {
+		with, err := search(s.without(no))
 		if err != nil {
 			return err
 		}
-		now.Done, now.Width, now.Kept = begun, kept.Found.Width, &kept
-		tell(now)
+		// What fits beside the flaw fits where it may stay.
+		width, carat := max(with.Width, found.Width), max(with.Carat, found.Carat)
+		c.Costs = append(c.Costs, workshop.FlawCost{Flaw: no, Width: width, Carat: carat})
 	}
+	kept, err := s.shop.PutCandidate(ctx, c)
+	if err != nil {
+		return err
+	}
+	s.known[line.ID] = kept
+	now.Done, now.Width, now.Kept = *begun, kept.Found.Width, &kept
+	tell(now)
 	return nil
 }
 

@@ -38,6 +38,8 @@ type FittingRequest struct {
 	Allowance float64  `json:"allowance" validate:"min=0,max=100"`
 	// Costs asks for what each flaw costs, too.
 	Costs bool `json:"costs"`
+	// Rounds is how often all is searched at most, each time at other turns, until nothing grows; 0 is once.
+	Rounds int `json:"rounds" validate:"min=0,max=20"`
 }
 
 // FittingLine is how far a search for stones has come: the diagram that is tried and the width of its stone
@@ -391,7 +393,7 @@ func (s *Server) startFit(c *echo.Context, in byIDWithBody[FittingRequest]) (non
 	if err != nil {
 		return none{}, err
 	}
-	search.Costs = in.Body.Costs
+	search.Costs, search.Rounds = in.Body.Costs, in.Body.Rounds
 	now := FittingLine{Progress: Progress{Total: search.Total()}}
 	s.fitting.start(s.background, in.ID, now,
 		func(ctx context.Context, tell func(FittingLine)) error {

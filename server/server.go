@@ -62,12 +62,15 @@ type Server struct {
 	// heavy lends the cores to what takes seconds.
 	heavy *pool
 	// background is what long work runs in, until finish ends it. Trials and sweeping are the
-	// machine errors and sweeps of diagrams, fitting the searches for stones in rough.
+	// machine errors and sweeps of diagrams, fitting the searches for stones in rough, varying those for
+	// changed diagrams and splitting those for saw cuts.
 	background context.Context
 	finish     context.CancelFunc
 	trials     *relay[ToleranceLine]
 	sweeping   *relay[SweepLine]
 	fitting    *relay[FittingLine]
+	varying    *relay[VariantLine]
+	splitting  *relay[SplitLine]
 	// judging is told that diagrams may wait to be judged.
 	judging chan struct{}
 }
@@ -78,6 +81,7 @@ func New(w *workshop.Workshop, folder copies.Folder, ui fs.FS, log *slog.Logger)
 	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, admission: &admission{door: door{now: time.Now}}, photos: folder.Pictures(), copier: &copier{folder: folder, work: newRelay[CopyingLine]()}, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
 	s.background, s.finish = context.WithCancel(context.Background())
 	s.trials, s.sweeping, s.fitting = newRelay[ToleranceLine](), newRelay[SweepLine](), newRelay[FittingLine]()
+	s.varying, s.splitting = newRelay[VariantLine](), newRelay[SplitLine]()
 	s.echo.Logger = log
 	s.echo.HTTPErrorHandler = answerProblem
 	s.echo.Pre(middleware.SecureWithConfig(middleware.SecureConfig{
@@ -115,6 +119,7 @@ func New(w *workshop.Workshop, folder copies.Folder, ui fs.FS, log *slog.Logger)
 	s.trialRoutes()
 	s.roughRoutes()
 	s.faceRoutes()
+	s.variantRoutes()
 	s.gluingRoutes()
 	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })
 	s.serveUI(ui)
@@ -249,6 +254,8 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 		s.trials.working.Wait()
 		s.sweeping.working.Wait()
 		s.fitting.working.Wait()
+		s.varying.working.Wait()
+		s.splitting.working.Wait()
 		s.copier.work.working.Wait()
 	}()
 	ended := make(chan error)

@@ -393,9 +393,14 @@ func candidateView(c workshop.Candidate, version int) Candidate {
 		Stale:     c.Version != version, Rounds: c.Rounds, Made: c.Made, Chosen: !c.Chosen.IsZero(), Why: c.Why,
 	}
 	if f.Scale > 0 {
-		out.Place = &StonePlace{f.Scale, f.Rotation[:], f.Offset[:]}
+		place := placeView(f)
+		out.Place = &place
 	}
 	return out
+}
+
+func placeView(f workshop.Found) StonePlace {
+	return StonePlace{f.Scale, f.Rotation[:], f.Offset[:]}
 }
 
 // PieceStone is a stone that is cut from a piece.

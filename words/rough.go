@@ -5,6 +5,7 @@ import (
 	"strconv"
 	"strings"
 
+	"cressa/analysis"
 	"cressa/core/diagram"
 	"cressa/core/rough"
 )
@@ -47,6 +48,18 @@ func roughChoices(f diagram.Field) string {
 		return list(rough.Rules)
 	}
 	return ""
+}
+
+// VariantName names a changed diagram after what was changed.
+func VariantName(v analysis.Variant) string {
+	name := v.Stone.Diagram.Name
+	switch {
+	case v.AsDrawn:
+		return name
+	case len(v.Without) > 0:
+		return name + " without " + strings.Join(v.Without, ", ")
+	}
+	return fmt.Sprintf("%s, pavilion %s°, crown ×%s", name, number(v.Pavilion), number(v.Crown))
 }
 
 // NoRoom says that an allowance in mm leaves nothing of a piece.

@@ -82,14 +82,20 @@ type Search struct {
 	Allowance float64
 	// Round counts how often this was searched before: every round tries other turns.
 	Round int
+	// Glance tries few turns, once: enough to compare many pieces with each other.
+	Glance bool
+	// Near tries turns about this one alone, once, beside those along the axes: for a shape that is little
+	// different from one that is known to fit so.
+	Near *Turn
 }
 
 // How much of what is tried. A grid of gridTurns lies some 13 degrees apart; of its turns the best are
-// looked at with the flaws, and the best of these are climbed from.
+// looked at with the flaws, and the best of these are climbed from. A glance tries a part of that.
 const (
 	gridTurns = 4800
 	looks     = 800
 	climbs    = 64
+	glance    = 12
 	// Nodes of the search around flaws: at a first look, at a turn that was climbed to, and at those along
 	// the axes.
 	quickNodes, nextNodes, fullNodes = 12, 40, 400
@@ -137,6 +143,8 @@ type look struct {
 // rounds is how often a search begins anew, on other turns: a piece with few walls costs little.
 func (s *search) rounds() int {
 	switch n := len(s.walls); {
+	case s.how.Glance || s.how.Near != nil:
+		return 1
 	case n <= 24:
 		return 4
 	case n <= 128:
@@ -169,12 +177,12 @@ func (s *search) round(ctx context.Context) error {
 	}
 	s.told(0.2)
 	// A stone that no flaw bothers is the best start, and often the answer.
-	peaks, err := s.climbFree(ctx, append(apart(s.shape, all, climbs, 2*firstStep), axes...))
+	peaks, err := s.climbFree(ctx, append(apart(s.shape, all, s.some(climbs), s.how.between()), axes...))
 	if err != nil || len(s.flaws) == 0 {
 		return err
 	}
 	s.told(0.4)
-	candidates := slices.Concat(peaks, apart(s.shape, all, looks, 2*firstStep))
+	candidates := slices.Concat(peaks, apart(s.shape, all, s.some(looks), s.how.between()))
 	return s.withFlaws(ctx, axes, candidates)
 }
 
@@ -203,13 +211,16 @@ func (h *Shape) apart(a, b Turn) float64 {
 
 // grid lays turns along the piece's own axes, those that differ.
 func (s *search) grid() []look {
+	if s.how.Near != nil {
+		return s.about(*s.how.Near)
+	}
 	_, axes := s.piece.Body.Axes()
 	frame := Turn{axes[0], axes[1], axes[2]}.Inverse()
 	var out []look
 	if s.tied {
 		return s.cones()
 	}
-	for _, t := range spread(gridTurns, s.shift) {
+	for _, t := range spread(s.some(gridTurns), s.shift) {
 		first := true
 		for _, g := range s.shape.same {
 			// Of turns that look alike the one nearest to none stands for all.
@@ -220,6 +231,46 @@ func (s *search) grid() []look {
 		}
 	}
 	return out
+}
+
+// about lays turns about one, as far as they are allowed.
+func (s *search) about(t Turn) []look {
+	ways := s.ways(t)
+	out := []look{{turn: t}}
+	const steps, step = 2, 0.13 // radians
+	by := make([]float64, len(ways))
+	var lay func(k int)
+	lay = func(k int) {
+		if k == len(ways) {
+			out = append(out, look{turn: s.turn(t, ways, by)})
+			return
+		}
+		for i := -steps; i <= steps; i++ {
+			by[k] = float64(i) * step
+			lay(k + 1)
+		}
+	}
+	lay(0)
+	return slices.DeleteFunc(out, func(l look) bool { return !s.allows(l.turn) })
+}
+
+// some is so much of what a whole search tries.
+func (s *search) some(whole int) int {
+	switch {
+	case s.how.Near != nil:
+		return max(8, whole/glance)
+	case s.how.Glance:
+		return max(6, whole/glance)
+	}
+	return whole
+}
+
+// between is the angle in radians that turns are apart from which is climbed.
+func (s Search) between() float64 {
+	if s.Near != nil {
+		return firstStep
+	}
+	return 2 * firstStep
 }
 
 // coneSteps is how many steps go round a cone, and round the table.
@@ -337,7 +388,7 @@ func (s *search) withFlaws(ctx context.Context, axes, candidates []look) error {
 	s.told(0.7)
 	found := slices.DeleteFunc(append(first, more...), func(p placed) bool { return p.scale == 0 || p.beyond == nil })
 	slices.SortStableFunc(found, func(a, b placed) int { return cmp.Compare(b.scale, a.scale) })
-	found = found[:min(climbs, len(found))]
+	found = found[:min(s.some(climbs), len(found))]
 	err = work.Each(ctx, len(found), func() *placer { return newPlacer(s.room, s.shape) }, func(p *placer, i int) {
 		at := p.climb(found[i], &s.freedom)
 		// At the new turn another way around the flaws may be better.

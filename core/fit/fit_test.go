@@ -316,6 +316,26 @@ func TestWhatMustHoldOfEveryPiece(t *testing.T) {
 	assert.InEpsilon(t, f.Scale, largest(t, other, s, 0.3).Scale, close)
 }
 
+// A search about a turn that is known finds what was found there, and a glance not much less than a whole search.
+func TestShortSearches(t *testing.T) {
+	level := 0.0
+	s := example(t, "emerald")
+	r := box(13, 10, 8, rough.Flaw{Name: "crystal", Kind: rough.Ball, At: r3.Vec{X: 3, Y: 1}, Radius: 0.7, Rule: rough.Out})
+	for _, axis := range []*rough.Axis{nil, {Kind: rough.OpticAxis, Direction: r3.Vec{X: 1, Y: 2}, ToTable: &level}} {
+		r.Axis = axis
+		whole := largest(t, r, s, 0.3)
+		for _, how := range []struct {
+			fit.Search
+			share float64
+		}{{fit.Search{Allowance: 0.3, Near: &whole.Turn}, 1 - 1e-6}, {fit.Search{Allowance: 0.3, Glance: true}, 0.85}} {
+			f, err := fit.Largest(context.Background(), work(t, r), s.Shape, how.Search, nil)
+			require.NoError(t, err)
+			fits(t, r, s, 0.3, f)
+			assert.GreaterOrEqual(t, f.Scale, how.share*whole.Scale)
+		}
+	}
+}
+
 func TestTheTableKeepsItsAngleToTheAxis(t *testing.T) {
 	s := example(t, "squarestep")
 	r := box(13, 10, 8)

@@ -75,6 +75,7 @@ export const ranges = {
   },
   FittingRequest: {
     allowance: { min: 0, max: 100 },
+    rounds: { min: 0, max: 20, whole: true },
   },
   GearsRequest: {
     width: { min: 0.1, max: 500 },
@@ -261,6 +262,10 @@ export const ranges = {
   SolveRequest: {
     gear: { min: 0, max: 360, whole: true },
   },
+  SplitsRequest: {
+    allowance: { min: 0, max: 100 },
+    kerf: { min: 0, max: 20 },
+  },
   SurveyRequest: {
     carat: { min: 0, max: 1000000 },
   },
@@ -280,6 +285,9 @@ export const ranges = {
     index: { min: 0, max: 5 },
     trials: { min: 20, max: 50000, whole: true },
     width: { min: 0.1, max: 500 },
+  },
+  VariantsRequest: {
+    headAngle: { min: 0, max: 90 },
   },
   Wish: {
     gear: { min: 16, max: 360, whole: true },

@@ -36,6 +36,10 @@ export type Silhouette = components['schemas']['RoughSilhouette'];
 export type Surveyed = components['schemas']['SurveyView'];
 export type FaceAsked = Omit<components['schemas']['FaceRequest'], 'grid'>;
 export type Face = components['schemas']['FaceView'];
+export type Variant = components['schemas']['Variant'];
+export type VariantLine = components['schemas']['VariantLine'];
+export type Split = components['schemas']['Split'];
+export type SplitLine = components['schemas']['SplitLine'];
 export type Fate = PieceForm['fate'];
 
 export interface PieceFilter {
@@ -220,5 +224,29 @@ export const fittingOf = (id: string): LongWork<Fitting, FittingLine> => {
     start: (body) => answer(client.POST('/api/rough/{id}/fit', { ...at, body })),
     follow: (each, signal) => eachLine(fetch(`/api/rough/${id}/fit`, { signal }), each),
     stop: () => answer(client.DELETE('/api/rough/{id}/fit', at)),
+  };
+};
+
+/** The search for changes of a candidate's diagram that suit its piece. */
+export const variantsOf = (
+  id: string,
+): LongWork<components['schemas']['VariantsRequest'], VariantLine> => {
+  const at = { params: { path: { id } } };
+  return {
+    start: (body) => answer(client.POST('/api/rough/{id}/variants', { ...at, body })),
+    follow: (each, signal) => eachLine(fetch(`/api/rough/${id}/variants`, { signal }), each),
+    stop: () => answer(client.DELETE('/api/rough/{id}/variants', at)),
+  };
+};
+
+/** The search for saw cuts that make two stones of a piece. */
+export const splitsOf = (
+  id: string,
+): LongWork<components['schemas']['SplitsRequest'], SplitLine> => {
+  const at = { params: { path: { id } } };
+  return {
+    start: (body) => answer(client.POST('/api/rough/{id}/splits', { ...at, body })),
+    follow: (each, signal) => eachLine(fetch(`/api/rough/${id}/splits`, { signal }), each),
+    stop: () => answer(client.DELETE('/api/rough/{id}/splits', at)),
   };
 };

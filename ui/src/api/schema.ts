@@ -1284,6 +1284,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rough/{id}/splits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Saw cuts that make two stones, as they are found */
+        get: operations["splits"];
+        put?: never;
+        /** Look for saw cuts that make two stones of a piece */
+        post: operations["startSplits"];
+        /** Stop the search for saw cuts */
+        delete: operations["stopSplits"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rough/{id}/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Changed diagrams in a piece, as they are found */
+        get: operations["variants"];
+        put?: never;
+        /** Look for changes of a candidate's diagram that suit the piece */
+        post: operations["startVariants"];
+        /** Stop the search for changes */
+        delete: operations["stopVariants"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/roundness": {
         parameters: {
             query?: never;
@@ -2636,6 +2674,7 @@ export interface components {
             allowance: number;
             costs: boolean;
             diagrams: string[];
+            rounds: number;
         };
         FlawCost: {
             carat: number;
@@ -4001,6 +4040,33 @@ export interface components {
             stone: components["schemas"]["StoneView"] | null;
             warnings: components["schemas"]["Place"][];
         };
+        Split: {
+            carats: number;
+            kerfCarats: number;
+            stones: components["schemas"]["SplitStone"][];
+            trim: components["schemas"]["RoughTrim"];
+        };
+        SplitLine: {
+            done: number;
+            /** @enum {string} */
+            ended: "complete" | "stopped" | "failed" | "";
+            found: components["schemas"]["Split"][];
+            total: number;
+        };
+        SplitStone: {
+            carat: number;
+            diagram: string;
+            length: number;
+            name: string;
+            place: components["schemas"]["StonePlace"];
+            revision: string;
+            width: number;
+        };
+        SplitsRequest: {
+            allowance: number;
+            diagrams: string[];
+            kerf: number;
+        };
         Spot: {
             x: number;
             y: number;
@@ -4359,8 +4425,44 @@ export interface components {
             refractiveIndex: number;
             width: number;
         };
+        Variant: {
+            asDrawn: boolean;
+            carat: number;
+            crown: number;
+            draft: components["schemas"]["Draft"];
+            facets: number;
+            flaws: components["schemas"]["FlawShown"][];
+            height: number;
+            hours: number;
+            length: number;
+            limitedBy: components["schemas"]["LimitedBy"][];
+            margin: number;
+            name: string;
+            pavilion: number;
+            place: components["schemas"]["StonePlace"];
+            return: number;
+            solid: components["schemas"]["Mesh"];
+            width: number;
+            window: number;
+            without: string[];
+            yield: number;
+        };
+        VariantLine: {
+            candidate: string;
+            done: number;
+            /** @enum {string} */
+            ended: "complete" | "stopped" | "failed" | "";
+            found: components["schemas"]["Variant"] | null;
+            total: number;
+        };
         VariantRequest: {
             draft: components["schemas"]["Draft"] | null;
+        };
+        VariantsRequest: {
+            candidate: string;
+            headAngle: number;
+            /** @enum {string} */
+            model: "uniform" | "cosine" | "head";
         };
         VerdictRequest: {
             judge: string;
@@ -7512,6 +7614,192 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PieceView"];
                 };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    splits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["SplitLine"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    startSplits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitsRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopSplits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    variants: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["VariantLine"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    startVariants: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VariantsRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopVariants: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description a problem (RFC 9457) */
             default: {

@@ -39,6 +39,14 @@ const rooms: RouteObject[] = [
     ...room(async () => (await import('../rooms/rough/CandidatesRoom')).CandidatesRoom),
   },
   {
+    path: '/rough/:id/two',
+    ...room(async () => (await import('../rooms/rough/TwoStonesRoom')).TwoStonesRoom),
+  },
+  {
+    path: '/rough/:id/vary/:candidate',
+    ...room(async () => (await import('../rooms/rough/VariantsRoom')).VariantsRoom),
+  },
+  {
     path: '/rough/:id/measure',
     ...room(async () => (await import('../rooms/rough/MeasureRoom')).MeasureRoom),
   },

@@ -256,7 +256,7 @@ export const roughWords = {
     bound: 'In no turn over',
     value: 'Worth',
     over: 'Over its cost',
-    light: 'Light return',
+    light: 'Light, in its colour',
     window: 'Window',
     choose: (name: string) => `Choose it: ${name}`,
     lookFor: 'Look for some diagrams',

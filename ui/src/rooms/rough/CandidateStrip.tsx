@@ -22,9 +22,10 @@ import { Care, Figures } from '../../parts/Page';
 import type { Camera } from '../../parts/stone/geometry';
 import { bothWeights, carats, mm, percent, sizes } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
+import { splitWords, variantWords } from '../../words/variants';
 import { Face } from './Face';
 import { FittingButton, FittingState, useFitting } from './Fitting';
-import { limitsOf, usualAllowance } from './limits';
+import { limitsOf, searchRounds, usualAllowance } from './limits';
 import { PieceSmall } from './PieceDrawn';
 import { placed } from './space';
 
@@ -72,10 +73,15 @@ export function CandidateStrip({ piece, rough, worked, camera, shown, onShow, un
             work={work}
             label={list.length > 0 ? r.again : r.find}
             disabled={unsaved}
-            onStart={() => work.start({ diagrams: [], allowance, costs: false })}
+            onStart={() =>
+              work.start({ diagrams: [], allowance, costs: false, rounds: searchRounds })
+            }
           />
           <Button component={Link} to={`/rough/${piece.id}/beside`}>
             {roughWords.beside.open}
+          </Button>
+          <Button component={Link} to={`/rough/${piece.id}/two`}>
+            {splitWords.open}
           </Button>
           <FittingState work={work} />
         </Box>
@@ -108,7 +114,12 @@ export function CandidateStrip({ piece, rough, worked, camera, shown, onShow, un
             work.running || unsaved
               ? undefined
               : () =>
-                  work.start({ diagrams: [shown.diagram], allowance: shown.allowance, costs: true })
+                  work.start({
+                    diagrams: [shown.diagram],
+                    allowance: shown.allowance,
+                    costs: true,
+                    rounds: 1,
+                  })
           }
         />
       )}
@@ -252,6 +263,11 @@ function Particulars({
         {c.place && (
           <Button component={Link} to={`/stones/new?${planOf(piece, c)}`}>
             {r.plan}
+          </Button>
+        )}
+        {c.place && (
+          <Button component={Link} to={`/rough/${piece.id}/vary/${c.id}`}>
+            {variantWords.open}
           </Button>
         )}
         <Button onClick={() => drop.mutate({ id: piece.id, candidate: c.id })}>{r.drop}</Button>

@@ -24,7 +24,7 @@ import { Face } from './Face';
 import { FittingButton, FittingState, useFitting } from './Fitting';
 import { askew } from './PieceInRound';
 import { PieceSmall } from './PieceDrawn';
-import { limitsOf, usualAllowance } from './limits';
+import { limitsOf, searchRounds, usualAllowance } from './limits';
 import { keepPrices, pricesOf, valueOf, type Price } from './prices';
 import { Prices } from './Prices';
 import { placed } from './space';
@@ -227,7 +227,14 @@ function LookFor({ piece }: { piece: Piece }) {
           work={work}
           label={r.look}
           disabled={chosen.length === 0}
-          onStart={() => work.start({ diagrams: chosen.map((d) => d.id), allowance, costs: false })}
+          onStart={() =>
+            work.start({
+              diagrams: chosen.map((d) => d.id),
+              allowance,
+              costs: false,
+              rounds: searchRounds,
+            })
+          }
         />
         <FittingState work={work} />
       </Box>

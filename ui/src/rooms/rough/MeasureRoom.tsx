@@ -31,7 +31,7 @@ import { roughWords } from '../../words/rough';
 import { DialFields } from './DialFields';
 import { PieceSmall } from './PieceDrawn';
 import { askew } from './PieceInRound';
-import { formOf } from './PieceRoom';
+import { formOf } from './form';
 import { Outlines, Touches, Widths } from './Measures';
 
 /** A piece measured on the faceting machine: touch by touch its solid comes out. */

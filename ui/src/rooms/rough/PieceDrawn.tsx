@@ -1,16 +1,18 @@
 import { useTheme } from '@mui/material/styles';
 import { useMemo } from 'react';
 import type { Mesh } from '../../api/client';
+import type { Trim } from '../../api/rough';
 import {
   cross,
   dot,
   facesAfter,
   project,
+  vec,
   visibleFaces,
   type Camera,
   type Vec,
 } from '../../parts/stone/geometry';
-import { edgesOf, extentOf, type Edge } from './space';
+import { edgesOf, extentOf, sectionOf, unitOf, type Edge } from './space';
 
 /** From how many degrees on an edge of a piece is sharp: what bends less is round. */
 const sharp = 14;
@@ -31,8 +33,8 @@ interface Props {
   /** What is left of the piece, and what it was before the saw where that is more. */
   kept: Mesh;
   whole?: Mesh;
-  /** A stone in its place. */
-  stone?: Mesh;
+  /** A stone in its place, or stones. */
+  stone?: Mesh | readonly Mesh[];
   camera: Camera;
   /** How many mm a pixel is, so that lines keep their width. */
   pixel: number;
@@ -55,7 +57,13 @@ export function PieceDrawn({ kept, whole, stone, camera, pixel, small = false }:
     [whole, camera],
   );
   const cut = useMemo(
-    () => (stone ? visibleFaces(stone, facesAfter(stone, 0), camera) : []),
+    () =>
+      [stone ?? []].flat().flatMap((one, i) =>
+        visibleFaces(one, facesAfter(one, 0), camera).map((f) => ({
+          ...f,
+          key: `s${i} ${f.facet}`,
+        })),
+      ),
     [stone, camera],
   );
   const edges = useMemo(() => edgesOf(kept, small ? sharpSmall : sharp), [kept, small]);
@@ -81,7 +89,7 @@ export function PieceDrawn({ kept, whole, stone, camera, pixel, small = false }:
       <Edges edges={edges} camera={camera} seen={(e) => !facesEye(e, eye)} width={pixel} far />
       {cut.map((f) => (
         <polygon
-          key={`s${f.facet}`}
+          key={f.key}
           points={f.points}
           fill={tokens.copperWash}
           stroke={tokens.copper}
@@ -154,10 +162,22 @@ export function PieceSmall({
   stone,
   camera,
   height,
-}: Pick<Props, 'kept' | 'stone' | 'camera'> & { height: number }) {
+  saw,
+  zoom,
+}: Pick<Props, 'kept' | 'stone' | 'camera'> & {
+  height: number;
+  /** A saw cut through it. */
+  saw?: Trim;
+  /** How much nearer the stone is looked at, which is then in the middle. */
+  zoom?: number;
+}) {
+  const { tokens } = useTheme();
   const { middle, reach } = extentOf(kept);
-  const half = 1.05 * reach;
-  const [x, y] = project(camera, middle);
+  const half = (1.05 * reach) / (zoom ?? 1);
+  const [x, y] = project(
+    camera,
+    zoom && stone && 'vertices' in stone ? extentOf(stone).middle : middle,
+  );
   return (
     <svg
       viewBox={`${-half} ${-half} ${2 * half} ${2 * half}`}
@@ -168,6 +188,15 @@ export function PieceSmall({
     >
       <g transform={`translate(${-x} ${-y})`}>
         <PieceDrawn kept={kept} stone={stone} camera={camera} pixel={(2 * half) / height} small />
+        {saw && (
+          <polygon
+            points={pointsOf(camera, sectionOf(kept, unitOf(vec(saw.normal)), saw.distance))}
+            fill={tokens.emberWash}
+            fillOpacity={0.45}
+            stroke={tokens.ember}
+            strokeWidth={(2 * half) / height}
+          />
+        )}
       </g>
     </svg>
   );

@@ -29,6 +29,7 @@ import { roughWords as r } from '../../words/rough';
 import { w } from '../../words/words';
 import { AxisPart } from './AxisPart';
 import { ColourPart } from './ColourPart';
+import { usualKerf } from './limits';
 import { Part } from './Part';
 import { Place } from './Place';
 import type { Chosen } from './PieceInRound';
@@ -67,7 +68,7 @@ export function PieceParts(props: Props) {
     const normal = pointOf(camera.right);
     const distance =
       middle[0] * normal.x + middle[1] * normal.y + middle[2] * normal.z + 0.55 * reach;
-    setRough({ trims: [...trims, { normal, distance, kerf: 0.4 }] });
+    setRough({ trims: [...trims, { normal, distance, kerf: usualKerf }] });
     onChoose({ what: 'trim', no: trims.length });
   };
   const say = useNotice();

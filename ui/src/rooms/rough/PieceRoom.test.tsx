@@ -1,9 +1,10 @@
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test } from 'vitest';
-import type { Candidate, FaceAsked, Fitting, Piece, PieceForm } from '../../api/rough';
+import type { FaceAsked, Fitting, PieceForm } from '../../api/rough';
 import { renderInApp } from '../../testing/app';
 import { cube } from '../../testing/cube';
 import { usual } from '../../testing/records';
+import { candidate, piece } from '../../testing/rough';
 import { serve, stale } from '../../testing/server';
 import { lookWords } from '../../words/look';
 import { roughWords as r } from '../../words/rough';
@@ -11,76 +12,6 @@ import { w } from '../../words/words';
 import { PieceRoom } from './PieceRoom';
 
 afterEach(cleanup);
-
-const candidate: Candidate = {
-  id: 'c',
-  diagram: 'd',
-  revision: 'hash',
-  name: 'Meridian',
-  allowance: 0.3,
-  width: 8.456,
-  length: 11,
-  height: 6,
-  carat: 4,
-  yield: 0.3,
-  bound: 9,
-  place: { scale: 1, rotation: [1, 0, 0, 0, 1, 0, 0, 0, 1], offset: [0, 0, 0] },
-  limitedBy: [
-    { kind: 'flaw', name: 'veil' },
-    { kind: 'face', name: '+x' },
-    { kind: 'face', name: '-x' },
-  ],
-  costs: [],
-  stale: false,
-  rounds: 1,
-  made: '2026-11-29T10:00:00Z',
-  chosen: false,
-  why: '',
-};
-
-const piece = (change: Partial<Piece> = {}): Piece => ({
-  id: 'p',
-  number: 4,
-  parcel: '',
-  parent: '',
-  survey: null,
-  weighed: '12',
-  unit: 'ct',
-  along: '',
-  across: '',
-  seen: [],
-  fate: 'whole',
-  rough: {
-    name: 'block',
-    material: 'Peridot',
-    note: '',
-    solid: { kind: 'box', size: { x: 2, y: 2, z: 2 }, points: [] },
-    trims: [],
-    flaws: [
-      {
-        name: 'veil',
-        kind: 'ball',
-        at: { x: 0.5, y: 0, z: 0 },
-        radius: 0.2,
-        normal: { x: 0, y: 0, z: 1 },
-        rule: 'out',
-      },
-    ],
-    axis: null,
-    colour: null,
-  },
-  version: 3,
-  carats: 12,
-  cost: 0,
-  currency: '',
-  parcelName: '',
-  worked: { whole: cube, kept: cube, wholeCarats: 12, keptCarats: 12, off: 0, care: '', cuts: [] },
-  candidates: [candidate],
-  parentNumber: 0,
-  offcuts: [],
-  stones: [],
-  ...change,
-});
 
 /** The room on a server that keeps one piece. */
 async function open(kept = piece()) {
@@ -152,7 +83,7 @@ test('what holds a stone is told, and what the flaws cost is asked for that ston
   const { asked } = await open();
   expect(screen.getByText('veil, 2 natural faces')).toBeTruthy();
   fireEvent.click(screen.getByText(r.fit.costs.ask));
-  await waitFor(() => expect(asked).toEqual([{ diagrams: ['d'], allowance: 0.3, costs: true }]));
+  await waitFor(() => expect(asked).toEqual([{ diagrams: ['d'], allowance: 0.3, costs: true, rounds: 1 }]));
 });
 
 test('costs that are known are told, and a plan takes no more than fits', async () => {

@@ -32,6 +32,7 @@ import { roughWords as r } from '../../words/rough';
 import { lookWords } from '../../words/look';
 import { measureWords } from '../../words/measure';
 import { CandidateStrip } from './CandidateStrip';
+import { formOf } from './form';
 import { LookDialog } from './LookDialog';
 import { askew, PieceInRound, type Chosen } from './PieceInRound';
 import { PieceParts } from './PieceParts';
@@ -44,32 +45,6 @@ export function PieceRoom() {
   const piece = useQuery(pieceQuery(id));
   return <Await query={piece}>{(p) => <Room key={p.id} piece={p} />}</Await>;
 }
-
-export const formOf = ({
-  parcel,
-  parent,
-  weighed,
-  unit,
-  along,
-  across,
-  seen,
-  fate,
-  rough,
-  survey,
-  version,
-}: Piece): PieceForm => ({
-  parcel,
-  parent,
-  weighed,
-  unit,
-  along,
-  across,
-  seen,
-  fate,
-  rough,
-  survey,
-  version,
-});
 
 function Room({ piece }: { piece: Piece }) {
   const [draft, setDraft] = useState(() => formOf(piece));

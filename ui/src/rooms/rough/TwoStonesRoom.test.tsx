@@ -1,0 +1,68 @@
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { afterEach, expect, test } from 'vitest';
+import type { PieceForm, Split } from '../../api/rough';
+import { renderInApp } from '../../testing/app';
+import { cube } from '../../testing/cube';
+import { candidate, piece } from '../../testing/rough';
+import { serve } from '../../testing/server';
+import { splitWords as k } from '../../words/variants';
+import { keepPrices } from './prices';
+import { TwoStonesRoom } from './TwoStonesRoom';
+
+afterEach(() => {
+  cleanup();
+  localStorage.clear();
+});
+
+const stone = (name: string, carat: number): Split['stones'][number] => ({
+  diagram: name,
+  revision: 'hash',
+  name,
+  place: candidate.place!,
+  width: 6,
+  length: 6,
+  carat,
+});
+
+const split: Split = {
+  trim: { normal: { x: 1, y: 0, z: 0 }, distance: 0.2, kerf: 0.4 },
+  kerfCarats: 0.3,
+  carats: 4.5,
+  stones: [stone('Meridian', 3), stone('Ecliptic', 1.5)],
+};
+
+function open() {
+  const put: PieceForm[] = [];
+  serve({
+    'GET /api/rough/p': () => piece(),
+    'GET /api/solids/hash': () => cube,
+    'GET /api/rough/p/splits': () =>
+      new Response(JSON.stringify({ done: 5, total: 5, ended: 'complete', found: [split] }) + '\n'),
+    'PUT /api/rough/p': (body: PieceForm) => {
+      put.push(body);
+      return { ...piece(), ...body, version: 4 };
+    },
+  });
+  renderInApp(<TwoStonesRoom />, '/rough/p/two', '/rough/:id/two');
+  return put;
+}
+
+test('two stones are held against one by weight, and the saw cut is put into the piece', async () => {
+  const put = open();
+  // 4.5 ct against 4 ct.
+  await screen.findByText(k.heavier('0.500 ct'));
+  fireEvent.click(screen.getByText(k.take(1)));
+  await waitFor(() =>
+    expect(put.map((p) => [p.rough.trims, p.version])).toEqual([[[split.trim], 3]]),
+  );
+});
+
+test('where prices are known the worth decides: large stones bring more by the carat', async () => {
+  keepPrices('Peridot', [
+    { from: 0, carat: 40 },
+    { from: 3.5, carat: 100 },
+  ]);
+  open();
+  // 4.5 ct at 40 against 4 ct at 100.
+  await screen.findByText((text) => text.startsWith('Worth less, by') && text.includes('220'));
+});

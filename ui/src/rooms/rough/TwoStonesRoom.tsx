@@ -1,0 +1,249 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { ranges } from '../../api/ranges';
+import { reread } from '../../api/refresh';
+import {
+  pieceQuery,
+  pieceRecord,
+  roughKey,
+  solidQuery,
+  splitsOf,
+  type Piece,
+  type Split,
+  type SplitLine,
+} from '../../api/rough';
+import { NumberField } from '../../parts/fields/NumberField';
+import { Refusal } from '../../parts/forms/Refusal';
+import { useOrbit } from '../../parts/gestures/useOrbit';
+import { useNotice } from '../../parts/notice';
+import { Await, Figures, PageHead } from '../../parts/Page';
+import { ProgressLine } from '../../parts/ProgressLine';
+import { turned, type Camera } from '../../parts/stone/geometry';
+import { useLongWork } from '../../parts/useLongWork';
+import { carats, mm, money } from '../../words/numbers';
+import { roughWords } from '../../words/rough';
+import { splitWords as k } from '../../words/variants';
+import { usualAllowance, usualKerf } from './limits';
+import { formOf } from './form';
+import { askew } from './PieceInRound';
+import { PieceSmall } from './PieceDrawn';
+import { pricesOf, valueOf } from './prices';
+import { placed } from './space';
+
+/** Two stones out of one piece: saw cuts that are proposed, and what each is worth beside one stone. */
+export function TwoStonesRoom() {
+  const { id = '' } = useParams();
+  const piece = useQuery(pieceQuery(id));
+  return <Await query={piece}>{(p) => <Room key={p.id} piece={p} />}</Await>;
+}
+
+const latest = (_: SplitLine | undefined, line: SplitLine) => line;
+
+function Room({ piece }: { piece: Piece }) {
+  const [camera, setCamera] = useState<Camera>(askew);
+  const [allowance, setAllowance] = useState(piece.candidates[0]?.allowance ?? usualAllowance);
+  const [kerf, setKerf] = useState(usualKerf);
+  const work = useLongWork(splitsOf(piece.id), latest);
+  const found = work.state?.found ?? [];
+  return (
+    <>
+      <PageHead
+        title={k.title}
+        facts={[
+          roughWords.named(piece.number, piece.rough.name),
+          piece.rough.material,
+          carats(piece.carats),
+        ]}
+      >
+        <Button component={Link} to={`/rough/${piece.id}`}>
+          {k.back}
+        </Button>
+      </PageHead>
+      <Box sx={{ p: 4, display: 'flex', gap: 4, alignItems: 'center', flexWrap: 'wrap' }}>
+        <NumberField
+          label={k.kerf}
+          unit="mm"
+          {...ranges.SplitsRequest.kerf}
+          value={kerf}
+          onChange={setKerf}
+          width={150}
+        />
+        <NumberField
+          label={k.allowance}
+          unit="mm"
+          {...ranges.SplitsRequest.allowance}
+          value={allowance}
+          onChange={setAllowance}
+          width={150}
+        />
+        {work.running ? (
+          <Button onClick={work.stop}>{k.stop}</Button>
+        ) : (
+          <Button variant="contained" onClick={() => work.start({ diagrams: [], allowance, kerf })}>
+            {work.state ? k.again : k.start}
+          </Button>
+        )}
+        <Box sx={{ flexGrow: 1, minWidth: 260 }}>
+          {work.running && work.state ? (
+            <ProgressLine
+              done={work.state.done}
+              total={work.state.total}
+              text={k.trying(work.state.done, work.state.total)}
+            />
+          ) : (
+            <Typography color="text.secondary" sx={{ maxWidth: 620 }}>
+              {work.ended && found.length === 0 ? k.nothing : k.lead}
+            </Typography>
+          )}
+        </Box>
+      </Box>
+      <Refusal error={work.error} />
+      <Box
+        role="list"
+        aria-label={k.title}
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', md: 'repeat(3, minmax(0, 1fr))' },
+          borderTop: 1,
+          borderColor: 'divider',
+        }}
+      >
+        {found.map((split, i) => (
+          <Way
+            key={`${split.trim.distance} ${split.carats}`}
+            no={i + 1}
+            piece={piece}
+            split={split}
+            camera={camera}
+            onCamera={setCamera}
+          />
+        ))}
+      </Box>
+    </>
+  );
+}
+
+interface WayProps {
+  no: number;
+  piece: Piece;
+  split: Split;
+  camera: Camera;
+  onCamera: (change: (before: Camera) => Camera) => void;
+}
+
+/** One saw cut with its two stones, held against the best single stone. */
+function Way({ no, piece, split, camera, onCamera }: WayProps) {
+  const solids = useQueries({ queries: split.stones.map((s) => solidQuery(s.revision)) });
+  const stones = split.stones.flatMap((s, i) => {
+    const { data } = solids[i]!;
+    return data ? [placed(data, s.place)] : [];
+  });
+  const orbit = useOrbit({
+    turn: (right, down) => onCamera((cam) => turned(cam, -right, down)),
+    across: 4,
+    step: Math.PI / 24,
+    home: () => onCamera(() => askew),
+  });
+  return (
+    <Box
+      role="listitem"
+      aria-label={k.way(no)}
+      sx={{ p: 4, borderRight: { md: 1 }, borderColor: { md: 'divider' } }}
+    >
+      <Typography variant="h2">{k.way(no)}</Typography>
+      <Box
+        role="application"
+        aria-label={k.drawn(no)}
+        tabIndex={0}
+        {...orbit}
+        sx={{ touchAction: 'none', cursor: 'grab', my: 2 }}
+      >
+        <PieceSmall
+          kept={piece.worked.kept}
+          stone={stones}
+          camera={camera}
+          height={260}
+          saw={split.trim}
+        />
+      </Box>
+      <Figures
+        rows={[
+          ...split.stones.map((s, i): [string, string] => [
+            k.side[i]!,
+            `${s.name}, ${mm(s.width)}, ${carats(s.carat)}`,
+          ]),
+          [k.kerfCosts, carats(split.kerfCarats)],
+          [k.together, carats(split.carats)],
+        ]}
+      />
+      <Against piece={piece} split={split} />
+      <Take piece={piece} split={split} no={no} />
+    </Box>
+  );
+}
+
+/** Two stones held against the best single one: by their worth where prices are known, else by weight. */
+function Against({ piece, split }: { piece: Piece; split: Split }) {
+  const one = piece.candidates.find((c) => c.place && !c.stale);
+  if (!one) return null;
+  const prices = pricesOf(piece.rough.material);
+  const each = split.stones.map((s) => valueOf(s.carat, prices));
+  const single = valueOf(one.carat, prices);
+  const row: [string, string] = [k.one, `${one.name}, ${carats(one.carat)}`];
+  if (single === undefined) {
+    const more = split.carats - one.carat;
+    return (
+      <>
+        <Figures rows={[row]} />
+        <Typography sx={{ mt: 2 }}>
+          <strong>{more > 0 ? k.heavier(carats(more)) : k.lighter(carats(-more))}</strong>
+        </Typography>
+        <Typography variant="body2" color="text.secondary">
+          {k.noPrice}
+        </Typography>
+      </>
+    );
+  }
+  const both = (each[0] ?? 0) + (each[1] ?? 0);
+  const sum = (v: number) => money(100 * v, piece.currency);
+  return (
+    <>
+      <Figures rows={[row, [k.value, sum(both)], [k.oneValue, sum(single)]]} />
+      <Typography sx={{ mt: 2 }}>
+        <strong>{both > single ? k.more(sum(both - single)) : k.less(sum(single - both))}</strong>
+      </Typography>
+    </>
+  );
+}
+
+/** Puts the saw cut into the piece. */
+function Take({ piece, split, no }: { piece: Piece; split: Split; no: number }) {
+  const queries = useQueryClient();
+  const say = useNotice();
+  const go = useNavigate();
+  const form = formOf(piece);
+  const take = useMutation({
+    mutationFn: () =>
+      pieceRecord(piece.id).write(
+        { ...form, rough: { ...form.rough, trims: [...form.rough.trims, split.trim] } },
+        piece.version,
+      ),
+    onSuccess: async () => {
+      await reread(queries, roughKey);
+      say({ text: k.taken(piece.number) });
+      void go(`/rough/${piece.id}`);
+    },
+  });
+  return (
+    <Box sx={{ mt: 3 }}>
+      <Refusal error={take.error} />
+      <Button variant="outlined" disabled={take.isPending} onClick={() => take.mutate()}>
+        {k.take(no)}
+      </Button>
+    </Box>
+  );
+}
