@@ -107,19 +107,24 @@ func (s *Server) photosOf(ctx context.Context, stone workshop.Stone) ([]Photo, e
 }
 
 func (s *Server) addPhoto(c *echo.Context) error {
-	data, err := io.ReadAll(c.Request().Body)
-	if err != nil {
-		return cutOff(err)
-	}
 	// A photo is of the finished stone unless it says otherwise.
 	shows := workshop.AfterWork
 	if c.QueryParam("shows") == string(workshop.BeforeWork) {
 		shows = workshop.BeforeWork
 	}
-	made, err := s.once(c, func() (any, error) {
+	return s.keepPhoto(c, func(data []byte) (any, error) {
 		p, err := s.workshop.AddPhoto(c.Request().Context(), s.photos, c.Param("id"), shows, data)
 		return Photo(p), err
 	})
+}
+
+// keepPhoto reads a picture and answers with what was made of it, once.
+func (s *Server) keepPhoto(c *echo.Context, keep func(data []byte) (any, error)) error {
+	data, err := io.ReadAll(c.Request().Body)
+	if err != nil {
+		return cutOff(err)
+	}
+	made, err := s.once(c, func() (any, error) { return keep(data) })
 	if err != nil {
 		return err
 	}

@@ -16,6 +16,7 @@ import (
 	"cressa/core/fit"
 	"cressa/core/rough"
 	"cressa/formats"
+	"cressa/photos"
 	"cressa/words"
 	"cressa/workshop"
 )
@@ -158,6 +159,24 @@ func (s *Server) roughRoutes() {
 		s.fitting.stop(in.ID)
 		return none{}, nil
 	})
+	// Pictures travel as they are, not as JSON.
+	s.raw(route{method: http.MethodPost, path: "/api/rough/:id/photos", body: photos.MaxBytes}, func(c *echo.Context) error {
+		return s.keepPhoto(c, func(data []byte) (any, error) {
+			p, err := s.workshop.AddPiecePhoto(c.Request().Context(), s.photos, c.Param("id"), data)
+			return piecePhotoView(p), err
+		})
+	})
+	handle(s, route{method: http.MethodPut, path: "/api/rough/:id/photos/:photo", name: "markRoughPhoto", summary: "Change what is noted and marked on a photo of a piece"}, func(c *echo.Context, in photoMarks) (PiecePhoto, error) {
+		p := workshop.PiecePhoto{ID: in.Photo, Note: in.Body.Note, Version: in.Body.Version, Marks: each(in.Body.Marks, func(m PhotoMark) workshop.PhotoMark { return workshop.PhotoMark(m) })}
+		kept, err := s.workshop.MarkPiecePhoto(c.Request().Context(), in.ID, p)
+		if err != nil {
+			return PiecePhoto{}, err
+		}
+		return s.piecePhoto(c.Request().Context(), in.ID, kept.ID)
+	})
+	handle(s, route{method: http.MethodDelete, path: "/api/rough/:id/photos/:photo", name: "dropRoughPhoto", summary: "Take a photo off a piece"}, func(c *echo.Context, in photoByID) (none, error) {
+		return none{}, s.workshop.DropPiecePhoto(c.Request().Context(), s.photos, in.ID, in.Photo)
+	})
 	handle(s, route{method: http.MethodPut, path: "/api/rough/:id/choice", name: "chooseCandidate", summary: "Choose what a piece is to become"}, func(c *echo.Context, in byIDWithBody[ChooseRequest]) (CandidateList, error) {
 		ctx := c.Request().Context()
 		if _, err := s.workshop.Choose(ctx, in.ID, in.Body.Candidate, in.Body.Why); err != nil {
@@ -179,6 +198,24 @@ func (s *Server) roughRoutes() {
 		}
 		return finishedMesh(stone), nil
 	})
+}
+
+// photoMarks are what is changed of a photo of a piece.
+type photoMarks struct {
+	ID    string `path:"id"`
+	Photo string `path:"photo"`
+	Body  PhotoMarks
+}
+
+// piecePhoto is a photo as it is kept.
+func (s *Server) piecePhoto(ctx context.Context, piece, id string) (PiecePhoto, error) {
+	all, err := s.workshop.PiecePhotos(ctx, piece)
+	for _, p := range all {
+		if p.ID == id {
+			return piecePhotoView(p), nil
+		}
+	}
+	return PiecePhoto{}, cmp.Or(err, workshop.ErrNotFound)
 }
 
 func (s *Server) parcels(c *echo.Context, _ struct{}) (ParcelList, error) {
@@ -290,6 +327,11 @@ func (s *Server) pieceView(ctx context.Context, id string) (PieceView, error) {
 		return out, err
 	}
 	out.Stones = each(stones, func(p workshop.PieceStone) PieceStone { return PieceStone(p) })
+	pictures, err := s.workshop.PiecePhotos(ctx, id)
+	if err != nil {
+		return out, err
+	}
+	out.Photos = each(pictures, piecePhotoView)
 	offcuts, err := s.piecesOf(ctx, workshop.PieceFilter{Parent: id}, workshop.Cursor{}, mostOffcuts)
 	out.Offcuts = offcuts.Pieces
 	return out, err

@@ -5,6 +5,8 @@ import (
 	"bytes"
 	"encoding/base64"
 	"encoding/json"
+	"image"
+	"image/png"
 	"net/http"
 	"testing"
 
@@ -182,6 +184,46 @@ func TestStonesAreFoundInAPieceAndOneIsChosen(t *testing.T) {
 	require.Equal(t, http.StatusNoContent, status)
 	_, _, data := c.send("GET", at+"/fit", "")
 	assert.Contains(t, string(data), "9 mm leaves nothing")
+}
+
+// A photo of a piece keeps its marks over the version that was read; the file goes with its last photo.
+func TestPhotosOfAPieceHaveMarks(t *testing.T) {
+	c := start(t)
+	var piece server.PieceView
+	c.put("POST", "/api/rough", aPiece(), &piece)
+	at := "/api/rough/" + piece.ID
+	var drawn bytes.Buffer
+	require.NoError(t, png.Encode(&drawn, image.NewRGBA(image.Rect(0, 0, 30, 20))))
+	var made [2]server.PiecePhoto
+	for i := range made {
+		status, _, data := c.send("POST", at+"/photos", drawn.String())
+		require.Equal(t, http.StatusOK, status, "%s", data)
+		require.NoError(t, json.Unmarshal(data, &made[i]))
+	}
+	marked := made[0].PhotoMarks
+	marked.Note, marked.Marks = "lamp from the left", []server.PhotoMark{{X: 0.25, Y: 0.5, Text: "veil begins"}}
+	var kept server.PiecePhoto
+	c.put("PUT", at+"/photos/"+made[0].ID, marked, &kept)
+	assert.Equal(t, 2, kept.Version)
+	body, err := json.Marshal(marked)
+	require.NoError(t, err)
+	c.problem("PUT", at+"/photos/"+made[0].ID, string(body), http.StatusConflict)
+	c.get(at, &piece)
+	require.Len(t, piece.Photos, 2)
+	assert.Equal(t, kept, piece.Photos[0])
+	marked.Version, marked.Marks[0].X = 2, 1.5
+	body, err = json.Marshal(marked)
+	require.NoError(t, err)
+	c.problem("PUT", at+"/photos/"+made[0].ID, string(body), http.StatusUnprocessableEntity)
+
+	for i, left := range []int{http.StatusOK, http.StatusNotFound} {
+		status, _, _ := c.send("DELETE", at+"/photos/"+made[i].ID, "")
+		require.Equal(t, http.StatusNoContent, status)
+		status, _, _ = c.send("GET", "/api/photos/"+made[i].Hash, "")
+		assert.Equal(t, left, status, "the same picture is shown twice at first")
+	}
+	c.problem("DELETE", at+"/photos/"+made[0].ID, "", http.StatusNotFound)
+	c.problem("POST", "/api/rough/none/photos", drawn.String(), http.StatusNotFound)
 }
 
 // A flaw that is seen straight down and from the right, under flat faces.

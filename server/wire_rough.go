@@ -197,6 +197,33 @@ type PieceView struct {
 	Offcuts      []PieceLine `json:"offcuts"`
 	// Stones are those that are cut from it.
 	Stones []PieceStone `json:"stones"`
+	Photos []PiecePhoto `json:"photos"`
+}
+
+// PiecePhoto is a photo of a piece, the picture under /api/photos by its hash.
+type PiecePhoto struct {
+	ID    string    `json:"id"`
+	Hash  string    `json:"hash"`
+	Taken time.Time `json:"taken"`
+	PhotoMarks
+}
+
+// PhotoMarks are what is noted and marked on a photo, over the version that was read.
+type PhotoMarks struct {
+	Note    string      `json:"note" validate:"max=500"`
+	Marks   []PhotoMark `json:"marks" validate:"max=50,dive"`
+	Version int         `json:"version"`
+}
+
+// PhotoMark is a place on a photo: shares, 0 to 1, of its width from the left and of its height from the top.
+type PhotoMark struct {
+	X    float64 `json:"x" validate:"min=0,max=1"`
+	Y    float64 `json:"y" validate:"min=0,max=1"`
+	Text string  `json:"text" validate:"max=200"`
+}
+
+func piecePhotoView(p workshop.PiecePhoto) PiecePhoto {
+	return PiecePhoto{p.ID, p.Hash, p.Taken, PhotoMarks{p.Note, each(p.Marks, func(m workshop.PhotoMark) PhotoMark { return PhotoMark(m) }), p.Version}}
 }
 
 // Candidate is the largest stone of a diagram that was found in a piece. Lengths are in mm.

@@ -126,6 +126,7 @@ func (s *Store) checkDocuments(ctx context.Context) ([]workshop.Finding, error) 
 		{"parcel", `SELECT id FROM parcels`, func(id string) error { _, err := s.Parcel(ctx, id); return err }},
 		{"piece of rough", `SELECT id FROM pieces`, func(id string) error { _, err := s.Piece(ctx, id); return err }},
 		{"candidates of piece", `SELECT DISTINCT piece_id FROM candidates`, func(id string) error { _, err := s.Candidates(ctx, id); return err }},
+		{"photos of piece", `SELECT DISTINCT piece_id FROM photos WHERE piece_id IS NOT NULL`, func(id string) error { _, err := s.PiecePhotos(ctx, id); return err }},
 		{"settings", `SELECT ''`, func(string) error { _, err := s.Settings(ctx); return err }},
 	} {
 		ids, err := s.texts(ctx, kept.query)

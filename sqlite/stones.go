@@ -369,11 +369,16 @@ func (s *Store) InsertPhoto(ctx context.Context, stoneID string, p workshop.Phot
 
 // DropPhoto implements workshop.StoneStore.
 func (s *Store) DropPhoto(ctx context.Context, stoneID, id string) (hash string, shown bool, err error) {
+	return s.dropPhoto(ctx, "stone_id = ? AND id = ?", stoneID, id)
+}
+
+// dropPhoto takes away the photo that a condition names.
+func (s *Store) dropPhoto(ctx context.Context, which string, args ...any) (hash string, shown bool, err error) {
 	err = s.InTx(ctx, func(ctx context.Context) error {
-		if err := s.row(ctx, `SELECT hash FROM photos WHERE stone_id = ? AND id = ?`, []any{stoneID, id}, &hash); err != nil {
+		if err := s.row(ctx, `SELECT hash FROM photos WHERE `+which, args, &hash); err != nil {
 			return err
 		}
-		if err := s.changeIt(ctx, `DELETE FROM photos WHERE stone_id = ? AND id = ?`, stoneID, id); err != nil {
+		if err := s.changeIt(ctx, `DELETE FROM photos WHERE `+which, args...); err != nil {
 			return err
 		}
 		return s.row(ctx, `SELECT count(*) > 0 FROM photos WHERE hash = ?`, []any{hash}, &shown)

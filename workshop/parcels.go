@@ -239,6 +239,13 @@ type RoughStore interface {
 	// StonesOfPiece returns the stones that are cut from a piece, the first first.
 	StonesOfPiece(ctx context.Context, piece string) ([]PieceStone, error)
 	DropCandidate(ctx context.Context, id string) error
+	// PiecePhotos returns a piece's photos, the oldest first.
+	PiecePhotos(ctx context.Context, piece string) ([]PiecePhoto, error)
+	InsertPiecePhoto(ctx context.Context, piece string, p PiecePhoto) error
+	// SavePiecePhoto writes note and marks.
+	SavePiecePhoto(ctx context.Context, piece string, p PiecePhoto, version int) error
+	// DropPiecePhoto returns the hash of the photo that it takes away, and whether another photo has it.
+	DropPiecePhoto(ctx context.Context, piece, id string) (hash string, shown bool, err error)
 	// PieceWeights returns, for each parcel, how many of its pieces were not sawn off another, and what
 	// those weigh together in carats.
 	PieceWeights(ctx context.Context) (map[string]ParcelSum, error)

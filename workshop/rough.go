@@ -5,6 +5,7 @@ import (
 	"reflect"
 	"strconv"
 	"strings"
+	"sync"
 	"time"
 
 	"cressa/core/diagram"
@@ -27,6 +28,8 @@ type Rough struct {
 		RoughStore
 	}
 	preferences *Preferences
+	// pictures is held while the files of photos come and go.
+	pictures *sync.Mutex
 	origin
 }
 

@@ -101,7 +101,7 @@ type Stones struct {
 	rough       *Rough
 	origin
 	// pictures is held while the files of photos come and go.
-	pictures sync.Mutex
+	pictures *sync.Mutex
 }
 
 // StoneStore keeps stones with all that belongs to them.

@@ -13,6 +13,7 @@ import (
 	"encoding/hex"
 	"errors"
 	"io"
+	"sync"
 	"time"
 )
 
@@ -95,10 +96,11 @@ func NewDrawn(store Store, now func() time.Time, random io.Reader) *Workshop {
 	journal := &Journal{store, from}
 	library := &Library{store, preferences, from}
 	kit := &Kit{store, preferences, from}
-	rough := &Rough{store, preferences, from}
+	pictures := &sync.Mutex{}
+	rough := &Rough{store, preferences, pictures, from}
 	return &Workshop{
 		Library: library, Journal: journal, Preferences: preferences,
-		Stones: &Stones{store: store, library: library, journal: journal, preferences: preferences, kit: kit, rough: rough, origin: from},
+		Stones: &Stones{store: store, library: library, journal: journal, preferences: preferences, kit: kit, rough: rough, pictures: pictures, origin: from},
 		Access: &Access{store, from}, Requests: &Requests{store, from}, Copying: &Copying{store, from},
 		Kit: kit, Rough: rough,
 	}

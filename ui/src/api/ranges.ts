@@ -172,6 +172,10 @@ export const ranges = {
     amount: { min: 0, max: 1000000000000, whole: true },
     postage: { min: 0, max: 1000000000000, whole: true },
   },
+  PhotoMark: {
+    x: { min: 0, max: 1 },
+    y: { min: 0, max: 1 },
+  },
   PickRequest: {
     x: { min: 0, max: 90 },
     y: { min: 0, max: 90 },

@@ -7,7 +7,8 @@ import {
 import { answer, client, eachLine } from './client';
 import type { LongWork } from './longWork';
 import { making } from './making';
-import { refresh } from './refresh';
+import { sendPictures } from './pictures';
+import { refresh, reread } from './refresh';
 import type { components } from './schema';
 import type { Versioned } from './versioned';
 
@@ -36,6 +37,8 @@ export type Silhouette = components['schemas']['RoughSilhouette'];
 export type Surveyed = components['schemas']['SurveyView'];
 export type FaceAsked = Omit<components['schemas']['FaceRequest'], 'grid'>;
 export type Face = components['schemas']['FaceView'];
+export type PiecePhoto = components['schemas']['PiecePhoto'];
+export type PhotoMark = components['schemas']['PhotoMark'];
 export type Variant = components['schemas']['Variant'];
 export type VariantLine = components['schemas']['VariantLine'];
 export type Split = components['schemas']['Split'];
@@ -213,6 +216,37 @@ export const dropCandidate = mutationOptions({
       client.DELETE('/api/rough/{id}/candidates/{candidate}', {
         params: { path: { id, candidate } },
       }),
+    ),
+  onSuccess: stale,
+});
+
+/** Adds photos to a piece. */
+export const addPiecePhotos = mutationOptions({
+  mutationFn: ({ piece, files }: { piece: string; files: File[] }) =>
+    sendPictures<PiecePhoto>(`/api/rough/${piece}/photos`, files),
+  // Where one is refused, those before it are there.
+  onSettled: (_data, _error, _asked, _kept, { client: queries }) => void reread(queries, rough),
+});
+
+/** Writes what is noted and marked on a photo of a piece, over the version that was read. */
+export const markPiecePhoto = mutationOptions({
+  mutationFn: ({ piece, photo }: { piece: string; photo: PiecePhoto }) => {
+    const { note, marks, version } = photo;
+    return answer(
+      client.PUT('/api/rough/{id}/photos/{photo}', {
+        params: { path: { id: piece, photo: photo.id } },
+        body: { note, marks, version },
+      }),
+    );
+  },
+  // What was changed elsewhere meanwhile is read, too.
+  onSettled: (_data, _error, _asked, _kept, { client: queries }) => void reread(queries, rough),
+});
+
+export const dropPiecePhoto = mutationOptions({
+  mutationFn: ({ piece, photo }: { piece: string; photo: string }) =>
+    answer(
+      client.DELETE('/api/rough/{id}/photos/{photo}', { params: { path: { id: piece, photo } } }),
     ),
   onSuccess: stale,
 });

@@ -1284,6 +1284,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rough/{id}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change what is noted and marked on a photo of a piece */
+        put: operations["markRoughPhoto"];
+        post?: never;
+        /** Take a photo off a piece */
+        delete: operations["dropRoughPhoto"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rough/{id}/splits": {
         parameters: {
             query?: never;
@@ -3404,6 +3422,16 @@ export interface components {
             taken: string;
             work: string;
         };
+        PhotoMark: {
+            text: string;
+            x: number;
+            y: number;
+        };
+        PhotoMarks: {
+            marks: components["schemas"]["PhotoMark"][];
+            note: string;
+            version: number;
+        };
         PickRequest: {
             x: number;
             y: number;
@@ -3442,6 +3470,15 @@ export interface components {
             pieces: components["schemas"]["PieceLine"][];
             total: number;
         };
+        PiecePhoto: {
+            hash: string;
+            id: string;
+            marks: components["schemas"]["PhotoMark"][];
+            note: string;
+            /** Format: date-time */
+            taken: string;
+            version: number;
+        };
         PieceRequest: {
             across: string;
             along: string;
@@ -3479,6 +3516,7 @@ export interface components {
             parcelName: string;
             parent: string;
             parentNumber: number;
+            photos: components["schemas"]["PiecePhoto"][];
             rough: components["schemas"]["Rough"];
             seen: components["schemas"]["LookedAt"][];
             stones: components["schemas"]["PieceStone"][];
@@ -7614,6 +7652,72 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PieceView"];
                 };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    markRoughPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoMarks"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PiecePhoto"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropRoughPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description a problem (RFC 9457) */
             default: {

@@ -12,11 +12,11 @@ import {
   type Finish,
   type Intake,
   type Photo,
-  type Problem,
   type RepairPage,
   type StonePage,
 } from './client';
 import { making } from './making';
+import { sendPictures } from './pictures';
 import { refresh, reread } from './refresh';
 import { roughKey } from './rough';
 import type { paths } from './schema';
@@ -177,28 +177,8 @@ export const takeBack = mutationOptions({
 
 /** Adds photos to a stone, as it is before its work or after. */
 export const addPhotos = mutationOptions({
-  mutationFn: async ({
-    stone,
-    shows,
-    files,
-  }: {
-    stone: string;
-    shows: Photo['shows'];
-    files: File[];
-  }) => {
-    const kept: Photo[] = [];
-    for (const file of files) {
-      const to = `/api/stones/${stone}/photos?shows=${shows}`;
-      const made = making([to, file.name, file.size, file.lastModified], async ({ headers }) => {
-        const response = await fetch(to, { method: 'POST', body: file, headers });
-        return response.ok
-          ? { data: (await response.json()) as Photo, response }
-          : { error: (await response.json()) as Problem, response };
-      });
-      kept.push(await made);
-    }
-    return kept;
-  },
+  mutationFn: ({ stone, shows, files }: { stone: string; shows: Photo['shows']; files: File[] }) =>
+    sendPictures<Photo>(`/api/stones/${stone}/photos?shows=${shows}`, files),
   // Where one is refused, those before it are there.
   onSettled: (_data, _error, _asked, _kept, { client: queries }) => void rereadStones(queries),
 });

@@ -72,5 +72,6 @@ export const piece = (change: Partial<Piece> = {}): Piece => ({
   parentNumber: 0,
   offcuts: [],
   stones: [],
+  photos: [],
   ...change,
 });

@@ -31,6 +31,7 @@ import { AxisPart } from './AxisPart';
 import { ColourPart } from './ColourPart';
 import { usualKerf } from './limits';
 import { Part } from './Part';
+import { PiecePhotos } from './PiecePhotos';
 import { Place } from './Place';
 import type { Chosen } from './PieceInRound';
 import { extentOf, eyeOf, pointOf, unitOf } from './space';
@@ -188,6 +189,7 @@ export function PieceParts(props: Props) {
         onChange={(colour) => setRough({ colour })}
       />
       <AxisPart axis={draft.rough.axis} camera={camera} onChange={(axis) => setRough({ axis })} />
+      <PiecePhotos piece={props.piece} />
       <Stones piece={props.piece} />
       <Family piece={props.piece} />
       <Part head={r.parts.weights}>

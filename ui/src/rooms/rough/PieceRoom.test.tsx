@@ -83,7 +83,9 @@ test('what holds a stone is told, and what the flaws cost is asked for that ston
   const { asked } = await open();
   expect(screen.getByText('veil, 2 natural faces')).toBeTruthy();
   fireEvent.click(screen.getByText(r.fit.costs.ask));
-  await waitFor(() => expect(asked).toEqual([{ diagrams: ['d'], allowance: 0.3, costs: true, rounds: 1 }]));
+  await waitFor(() =>
+    expect(asked).toEqual([{ diagrams: ['d'], allowance: 0.3, costs: true, rounds: 1 }]),
+  );
 });
 
 test('costs that are known are told, and a plan takes no more than fits', async () => {
