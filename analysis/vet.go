@@ -35,6 +35,9 @@ const (
 	OfBottle   Topic = "bottle"
 )
 
+// ThreeCornered is the code of a foot that touches a cone along three lines alone.
+const ThreeCornered = "three-cornered"
+
 // Verdict is how a finding stands.
 type Verdict string
 
@@ -254,7 +257,12 @@ func (v *vet) facets(ladder workshop.Ladder) {
 func (v *vet) hold(i int) {
 	a, m := v.g.Assessment, v.g.Mounting[i]
 	if i > 0 {
-		v.add(judged(Finding{Topic: OfFoot, Side: m.Up, Code: string(m.Foot.Underside), Value: m.Foot.Size}, false, m.Up == diagram.Pavilion && m.Foot.Underside != dopping.Level))
+		at := Finding{Topic: OfFoot, Side: m.Up, Code: string(m.Foot.Underside), Value: m.Foot.Size}
+		noTable := m.Up == diagram.Pavilion && m.Foot.Underside != dopping.Level
+		if m.Foot.ThreeCornered() && !noTable {
+			at.Code = ThreeCornered
+		}
+		v.add(judged(at, false, noTable || m.Foot.ThreeCornered()))
 	}
 	best := m.Options[0]
 	if m.Taken == nil {

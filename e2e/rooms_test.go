@@ -88,6 +88,20 @@ var rooms = map[string]func(*user){
 		u.mentions("Over its cost")
 		u.until(`((all) => all.length > 3 && all.every((i) => i.naturalWidth > 200))([...document.querySelectorAll('[role=listitem] img')])`)
 	},
+	"changes of a candidate": func(u *user) {
+		u.click("Rough")
+		u.click("Piece 1 · the olive block")
+		u.click("Change it to fit")
+		u.click("Try changes")
+		u.mentions("With tiers left off")
+		u.until(`[...document.querySelectorAll('button')].some((b) => b.innerText === 'Try again')`)
+	},
+	"two stones": func(u *user) {
+		u.click("Rough")
+		u.click("Piece 6 · fire")
+		u.click("Two stones")
+		u.mentions("Nothing was looked for yet")
+	},
 	"measure": func(u *user) {
 		u.click("Rough")
 		u.click("Piece 2 · night")

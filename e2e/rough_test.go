@@ -158,3 +158,48 @@ func TestAnEstimateByKeyboardAndAnOffcut(t *testing.T) {
 	u.until(`document.querySelector('h1')?.innerText === 'Piece 9'`)
 	u.quiet()
 }
+
+// A flaw is placed by two looks and shows in the face; a changed diagram becomes a candidate; the search for two
+// stones is stopped, and a saw cut that it had found by then is taken.
+func TestLookedThroughChangedAndSawn(t *testing.T) {
+	t.Parallel()
+	app := start(t, "demo")
+	u := open(t, 1280, 800, app.URL+"/rough")
+	u.click("Piece 1 · the olive block")
+	u.mentions("Light, in its colour")
+	u.click("Mark by two looks")
+	const piece = "svg[role=application]"
+	u.click("It lies in a liquid")
+	require.NoError(t, u.ClickOn(piece))
+	u.mentions("from another side")
+	require.NoError(t, u.ClickOn(piece))
+	u.mentions("almost the same side")
+	require.NoError(t, u.Drag(piece, 150, 10))
+	require.NoError(t, u.ClickOn(piece))
+	u.mentions("The flaw is placed")
+	u.choose("It must", "may stay")
+	u.mentions("Flaw 3")
+	u.until(`[...document.querySelectorAll('section')].some((s) => /Flaw 3\s+seen/.test(s.innerText))`)
+	u.click("Save")
+	u.mentions("Piece 1 is saved")
+	require.NoError(t, u.Reload())
+	u.until(`document.querySelector('[aria-label^="Flaw 3:"]')`)
+
+	u.click("Change it to fit")
+	u.click("Try changes")
+	u.mentions("With tiers left off")
+	u.until(`[...document.querySelectorAll('button')].some((b) => b.innerText === 'Try again')`)
+	u.until(`[...document.querySelectorAll('button')].find((b) => b.innerText.includes('heaviest'))?.click() === undefined`)
+	u.click("Keep it as a candidate")
+	u.until(`[...document.querySelectorAll('[role=listitem]')].some((c) => c.innerText.includes('Meridian, pavilion'))`)
+
+	u.click("Two stones")
+	u.click("Look for saw cuts")
+	u.until(`document.querySelector('[role=listitem]')`)
+	u.click("Stop")
+	u.mentions("Saw cuts through the flaws")
+	u.click("Take saw cut 1")
+	u.mentions("The saw cut is in piece 1")
+	u.until(`document.querySelector('[aria-label^="Saw cut 1:"]')`)
+	u.quiet("/api/rough/sightings")
+}

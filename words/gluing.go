@@ -204,6 +204,12 @@ func foundFoot(f analysis.Finding) Advice {
 		}
 		return Advice{Text: "At the transfer the stone sits with its tip in a hollow."}
 	}
+	if f.Code == analysis.ThreeCornered {
+		return Advice{
+			"The pavilion ends in three corners: in a cone it touches along three lines alone.",
+			"Fill the hollow with wax or a filled adhesive, take the largest cone that clears the lap, or cut the crown first.", AtDop,
+		}
+	}
 	return Advice{text, "Set the second dop in wax, use a form-fitting one, or cut the crown first.", AtDop}
 }
 
@@ -319,6 +325,9 @@ func Foot(f dopping.Foot, up diagram.Part, first bool) string {
 		return fmt.Sprintf("The stone ends in a keel of %.2f mm: a V dop holds it, with the groove along the keel.", f.Size)
 	case up == diagram.Pavilion:
 		return "The crown has no flat: shape warm wax round it, or cast a form-fitting bed of epoxy over a film of release. Line the girdle up before it sets."
+	}
+	if f.ThreeCornered() {
+		return "The stone ends in three corners: a cone touches it along three lines alone, and such bonds fail in mid cut. Fill the hollow with wax or a filled adhesive, and take the largest cone that clears the lap."
 	}
 	return "The stone ends in a tip: a cone dop centres it. Let the adhesive fill the hollow without bubbles."
 }

@@ -98,7 +98,11 @@ func TestContact(t *testing.T) {
 }
 
 func TestFoot(t *testing.T) {
-	assert.Equal(t, dopping.Tip, dopping.Hold(stone(16, 42), 1, top).Foot().Underside)
+	round := dopping.Hold(stone(16, 42), 1, top).Foot()
+	assert.Equal(t, dopping.Tip, round.Underside)
+	assert.False(t, round.ThreeCornered())
+	three := dopping.Hold(cut([3]float64{0, 0, 1}, [3]float64{90, 0, 5}, [3]float64{90, 120, 5}, [3]float64{90, 240, 5}, [3]float64{138, 0, 3}, [3]float64{138, 120, 3}, [3]float64{138, 240, 3}), 1, top)
+	assert.True(t, three.Foot().ThreeCornered())
 	table := dopping.Hold(stone(16, 42), 2, r3.Vec{Z: -1}).Foot()
 	assert.Equal(t, dopping.Level, table.Underside)
 	assert.InDelta(t, 16, table.Size, 0.2)

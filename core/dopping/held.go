@@ -134,7 +134,12 @@ type Foot struct {
 	Size float64
 	// Along is the direction of a keel in degrees from +y, 0 up to 180.
 	Along float64
+	// Sides is how many facets meet in a tip.
+	Sides int
 }
+
+// ThreeCornered tells of a tip that touches a hollow cone along three lines alone: the bond has little to hold.
+func (f Foot) ThreeCornered() bool { return f.Underside == Tip && f.Sides == 3 }
 
 // Foot tells what the stone ends in at the dop. What is smaller than a fortieth of the stone's width is
 // a tip: nothing can be lined up by it.
@@ -169,5 +174,12 @@ func (h Held) Foot() Foot {
 	case long > small:
 		return Foot{Underside: Keel, Size: long, Along: along}
 	}
-	return Foot{Underside: Tip}
+	tip := Foot{Underside: Tip}
+	for _, p := range h.planes {
+		// A facet that ends just above the tip counts too: nothing holds between.
+		if p.Normal.Z < 0 && p.Above(ends[0]) > -small {
+			tip.Sides++
+		}
+	}
+	return tip
 }

@@ -138,7 +138,7 @@ export const roughWords = {
     remove: 'Take the flaw away',
     drag: (name: string) => `${name}: drag it, or move it with the arrow keys`,
     sightings: {
-      start: 'By two looks',
+      start: 'Mark by two looks',
       steps: [
         'Turn the piece here as you hold it, and click where you see the flaw. The bending of light at the face is reckoned with.',
         'Turn the piece until you look at it from another side, and click where you see the flaw from there. It lies on the broken line.',

@@ -21,7 +21,7 @@ import {
 } from '../../api/rough';
 import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { SaveConflict } from '../../parts/forms/Conflict';
-import { Refusal } from '../../parts/forms/Refusal';
+import { Refusal, whyRefused } from '../../parts/forms/Refusal';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
 import { useKeys } from '../../parts/keys';
 import { useNotice } from '../../parts/notice';
@@ -172,8 +172,8 @@ function Room({ piece }: { piece: Piece }) {
             onAskew={() => setCamera(askew)}
             onTable={candidate?.place ? () => setCamera(ontoTable(candidate.place!)) : undefined}
             placing={placing}
-            sightings={sightings}
           />
+          <Sightings sightings={sightings} />
         </Box>
         <PieceParts
           piece={piece}
@@ -254,12 +254,10 @@ interface ViewsProps {
   onAskew: () => void;
   onTable: (() => void) | undefined;
   placing: boolean;
-  sightings: ReturnType<typeof useSightings>;
 }
 
 /** From where the piece is looked at. */
-function Views({ onAskew, onTable, placing, sightings }: ViewsProps) {
-  const { step } = sightings;
+function Views({ onAskew, onTable, placing }: ViewsProps) {
   return (
     <Box
       sx={{
@@ -284,23 +282,28 @@ function Views({ onAskew, onTable, placing, sightings }: ViewsProps) {
           {r.flaw.place}
         </Box>
       )}
-      {step !== undefined && (
-        <Box sx={{ maxWidth: 460, background: (t) => t.tokens.sheet, p: 2 }}>
-          <Box role="status" sx={{ color: 'secondary.main' }}>
-            {r.flaw.sightings.steps[step]}
-          </Box>
-          <FormControlLabel
-            control={
-              <Checkbox
-                checked={sightings.immersed}
-                onChange={(e) => sightings.setImmersed(e.target.checked)}
-              />
-            }
-            label={r.flaw.sightings.immersed}
+    </Box>
+  );
+}
+
+/** What is asked for while a flaw is looked at from two sides. It leaves the piece free. */
+function Sightings({ sightings }: { sightings: ReturnType<typeof useSightings> }) {
+  const { step, error } = sightings;
+  if (step === undefined) return null;
+  return (
+    <Box sx={{ position: 'absolute', left: 24, top: 8, right: 24 }}>
+      <Box role="status" sx={{ color: 'secondary.main' }}>
+        {error ? whyRefused(error) : r.flaw.sightings.steps[step]}
+      </Box>
+      <FormControlLabel
+        control={
+          <Checkbox
+            checked={sightings.immersed}
+            onChange={(e) => sightings.setImmersed(e.target.checked)}
           />
-          <Refusal error={sightings.error} />
-        </Box>
-      )}
+        }
+        label={r.flaw.sightings.immersed}
+      />
     </Box>
   );
 }

@@ -96,7 +96,7 @@ function Room({ piece }: { piece: Piece }) {
             />
           ) : (
             <Typography color="text.secondary" sx={{ maxWidth: 620 }}>
-              {work.ended && found.length === 0 ? k.nothing : k.lead}
+              {work.ended && found.length === 0 ? k.nothing : k.lead} {!work.state && k.none}
             </Typography>
           )}
         </Box>

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
+import visuallyHidden from '@mui/utils/visuallyHidden';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -213,7 +214,6 @@ function Cell({ piece, variant: v, best, chosen, onChoose }: CellProps) {
       component="button"
       type="button"
       aria-pressed={chosen}
-      aria-label={`${v.name}, ${k.cell(v.width, v.carat)}`}
       onClick={onChoose}
       sx={{
         p: 1,
@@ -228,6 +228,9 @@ function Cell({ piece, variant: v, best, chosen, onChoose }: CellProps) {
         minWidth: 0,
       }}
     >
+      <Box component="span" sx={visuallyHidden}>
+        {v.name}
+      </Box>
       <PieceSmall
         kept={piece.worked.kept}
         stone={placed(v.solid, v.place)}
