@@ -57,9 +57,6 @@ type inside struct {
 	base [3]float64
 	// marks are where a segment passes from colour to colour.
 	marks []float64
-	// hidden is the flaw that darkens the last ray, -1 for none, trail the facets that led to it.
-	hidden int
-	trail  uint32
 }
 
 // PictureWith looks at a stone with something in it, under one colour of light each for red, green and blue.

@@ -1,7 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import visuallyHidden from '@mui/utils/visuallyHidden';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -217,6 +216,7 @@ function Cell({ piece, variant: v, best, chosen, onChoose }: CellProps) {
       onClick={onChoose}
       sx={{
         p: 1,
+        position: 'relative',
         border: 1,
         borderColor: chosen ? 'primary.main' : 'divider',
         background: (t) => (chosen ? t.tokens.copperWash : 'none'),
@@ -228,7 +228,7 @@ function Cell({ piece, variant: v, best, chosen, onChoose }: CellProps) {
         minWidth: 0,
       }}
     >
-      <Box component="span" sx={visuallyHidden}>
+      <Box component="span" sx={{ position: 'absolute', clipPath: 'inset(50%)' }}>
         {v.name}
       </Box>
       <PieceSmall
