@@ -119,3 +119,20 @@ func TestFlawsAndZonesByTheirPlace(t *testing.T) {
 	assert.Greater(t, atCulet, 0.4)
 	assert.Less(t, atGirdle, 0.35)
 }
+
+// A face as the screen asks for it at once, plain and with a colour by direction, a zone and three flaws in it.
+func BenchmarkInside(b *testing.B) {
+	s := light.Of(load(b, "round"))
+	e := light.Experiment{RefractiveIndex: 1.65, Grid: 160, HeadAngle: light.HeadAngle, Width: 8, Absorption: [3]float64{0.065, 0.03, 0.23}}
+	colour := light.Colour{Axis: r3.Vec{X: 1}, Along: e.Absorption, Across: [3]float64{0.02, 0.05, 0.1}, Slabs: []light.Slab{{Normal: r3.Vec{Z: 1}, From: -2, To: -0.4, Absorption: e.Absorption}}}
+	flaws := []light.Flaw{{At: r3.Vec{Z: -0.4}, Radius: 0.1}, {At: r3.Vec{X: 0.5}, Radius: 0.1}, {At: r3.Vec{Y: 0.5}, Radius: 0.2, Normal: r3.Vec{Y: 1}}}
+	for name, in := range map[string]light.Inside{"plain": {}, "colours and flaws": {Colour: &colour, Flaws: flaws}} {
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				if _, _, _, err := s.PictureWith(b.Context(), e, light.Head, in); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+	}
+}

@@ -95,7 +95,7 @@ var views = []view{
 	{name: "machine-error", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Machine error"), choose("Stones", "200"), click("Run"), see("Would rounding be noticed?"), seeDrawing}},
 	{name: "light", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), see("Hours"), seeLight}},
 	{name: "sweep", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), click("Sweep the angles"), see("Pavilion, factor"), click("Sweep"), see("Kept sweeps"), click("Go to the best"), see("Angles there"), seeLight}},
-	{name: "rough", path: "/rough", steps: []step{click("Piece 1 · the olive block"), see("No turn gives"), settled}},
+	{name: "rough", path: "/rough", steps: []step{click("Piece 1 · the olive block"), see("No turn gives"), seeLight, settled}},
 	{name: "check", path: "/stones", steps: []step{click("Olive keel"), click("Check before gluing"), see("In order"), seeDrawing}},
 	{name: "candidates", path: "/rough", steps: []step{click("Piece 1 · the olive block"), click("Side by side"), click("Add a price"), fill("A carat brings", "40"), see("Over its cost"), seeLight, toTop}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},

@@ -7,6 +7,7 @@ export const photoWords = {
   dropTitle: 'Take this photo off?',
   dropLead: 'It cannot be brought back here. Keep your own copy where it matters.',
   drop: 'Take it off',
+  noneOfPiece: 'No photo yet. Where a picture was taken is not kept.',
   open: (which: string, marks: number) =>
     `${which}${marks > 0 ? `, ${marks === 1 ? '1 mark' : `${marks} marks`}` : ''}`,
   marks: {

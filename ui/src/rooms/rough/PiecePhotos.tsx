@@ -38,7 +38,7 @@ export function PiecePhotos({ piece }: { piece: Piece }) {
           </Button>
         ))}
       </Box>
-      {piece.photos.length === 0 && <Typography color="text.secondary">{r.photoHelp}</Typography>}
+      {piece.photos.length === 0 && <Typography color="text.secondary">{r.noneOfPiece}</Typography>}
       <input
         ref={input}
         type="file"
