@@ -133,7 +133,7 @@ func (s *SplitSearch) propose(known map[string]workshop.Candidate) []rough.Trim 
 	return out
 }
 
-// Total is how many parts the search has.
+// Total is how many parts the search has at most.
 func (s *SplitSearch) Total() int { return len(s.trims) + thorough }
 
 // Run tries all saw cuts at a glance and the best of them thoroughly, and tells of its progress from one
@@ -141,11 +141,9 @@ func (s *SplitSearch) Total() int { return len(s.trims) + thorough }
 func (s *SplitSearch) Run(ctx context.Context, tell func(SplitProgress)) error {
 	var found []Split
 	now := SplitProgress{Total: s.Total()}
-	keep := func(one Split, ok bool, at int) {
-		if ok {
-			found = slices.Insert(found, at, one)
-			slices.SortStableFunc(found, func(a, b Split) int { return cmp.Compare(b.Carat(), a.Carat()) })
-		}
+	heavier := func(a, b Split) int { return cmp.Compare(b.Carat(), a.Carat()) }
+	step := func() {
+		slices.SortStableFunc(found, heavier)
 		now.Done++
 		now.Found = slices.Clone(found[:min(keptSplits, len(found))])
 		tell(now)
@@ -155,56 +153,51 @@ func (s *SplitSearch) Run(ctx context.Context, tell func(SplitProgress)) error {
 		if err != nil {
 			return err
 		}
-		keep(one, ok, len(found))
-	}
-	glanced := slices.Clone(found[:min(thorough, len(found))])
-	for i := range thorough {
-		if i >= len(glanced) {
-			keep(Split{}, false, 0)
-			continue
+		if ok {
+			found = append(found, one)
 		}
-		was := glanced[i]
-		again, ok, err := s.closely(ctx, was)
+		step()
+	}
+	for _, was := range slices.Clone(found[:min(thorough, len(found))]) {
+		again, err := s.closely(ctx, was)
 		if err != nil {
 			return err
 		}
-		at := slices.IndexFunc(found, func(o Split) bool { return o.Trim == was.Trim })
-		if ok && again.Carat() > was.Carat() {
-			found = slices.Delete(found, at, at+1)
-			keep(again, true, len(found))
-		} else {
-			keep(Split{}, false, 0)
-		}
+		found[slices.IndexFunc(found, func(o Split) bool { return o.Trim == was.Trim })] = again
+		step()
 	}
 	return nil
 }
 
 // closely moves a saw cut a little both ways and searches each part whole, with the diagrams that were found in
-// it.
-func (s *SplitSearch) closely(ctx context.Context, was Split) (Split, bool, error) {
+// it. What comes of it is no lighter.
+func (s *SplitSearch) closely(ctx context.Context, best Split) (Split, error) {
 	var shapes []*fit.Shape
-	for _, stone := range was.Stones {
+	for _, stone := range best.Stones {
 		if !slices.Contains(shapes, stone.Shape) {
 			shapes = append(shapes, stone.Shape)
 		}
 	}
-	best, any := was, false
-	for _, by := range []float64{-0.3, 0.3} {
-		t := was.Trim
-		t.Distance += by
-		one, ok, err := s.try(ctx, t, shapes, fit.Search{Allowance: s.allowance, Glance: true})
+	const aside = 0.3 // mm
+	from := best.Trim
+	for _, how := range []struct {
+		by     float64
+		glance bool
+	}{{-aside, true}, {aside, true}, {0, false}} {
+		t := from
+		t.Distance += how.by
+		if !how.glance {
+			t = best.Trim
+		}
+		one, ok, err := s.try(ctx, t, shapes, fit.Search{Allowance: s.allowance, Glance: how.glance})
 		if err != nil {
-			return best, false, err
+			return best, err
 		}
 		if ok && one.Carat() > best.Carat() {
-			best, any = one, true
+			best = one
 		}
 	}
-	one, ok, err := s.try(ctx, best.Trim, shapes, fit.Search{Allowance: s.allowance})
-	if ok && one.Carat() > best.Carat() {
-		best, any = one, true
-	}
-	return best, any, err
+	return best, nil
 }
 
 // try saws the piece and finds the heaviest stone in each part; it is false where one of them has room for none.

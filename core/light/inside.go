@@ -59,9 +59,9 @@ type inside struct {
 	marks []float64
 }
 
-// PictureWith looks at a stone with something in it, under one colour of light each for red, green and blue.
-// Beside the picture and the figures, it tells of each flaw how it is seen. It returns the context's error where
-// that ends first.
+// PictureWith looks at a stone with something in it. Beside the picture and the figures, it tells of each flaw how
+// it is seen; an image that falls between the rays of the grid is missed. It returns the context's error where that
+// ends first.
 func (s *Stone) PictureWith(ctx context.Context, e Experiment, m Model, in Inside) (*Picture, Figures, []Shown, error) {
 	p := &Picture{Grid: e.Grid, Light: make([][3]float32, e.Grid*e.Grid), Ends: make([]End, e.Grid*e.Grid), Hits: make([]bool, e.Grid*e.Grid)}
 	p.Hidden = make([]uint8, e.Grid*e.Grid)

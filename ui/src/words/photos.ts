@@ -14,6 +14,7 @@ export const photoWords = {
     title: (n: number) => `Photo ${n}`,
     lead: 'Click on the photo to mark a place, and write what is there.',
     note: 'Note',
+    add: 'Mark the middle',
     mark: (n: number) => `Mark ${n}`,
     move: (n: number, text: string) =>
       `Mark ${n}${text ? `, ${text}` : ''}: drag it, or move it with the arrow keys`,

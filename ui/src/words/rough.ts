@@ -122,7 +122,7 @@ export const roughWords = {
   flaw: {
     add: 'Mark a flaw',
     place:
-      'Click where you see it. It comes to lie half-way through; turn the piece and drag it to its depth.',
+      'Click where you see it, or press Enter for the middle. It comes to lie half-way through; turn the piece and drag it to its depth.',
     none: 'No flaw is marked.',
     name: 'Name',
     unnamed: (no: number) => `Flaw ${no}`,
@@ -140,7 +140,7 @@ export const roughWords = {
     sightings: {
       start: 'Mark by two looks',
       steps: [
-        'Turn the piece here as you hold it, and click where you see the flaw. The bending of light at the face is reckoned with.',
+        'Turn the piece here as you hold it, and click where you see the flaw, or press Enter for the middle. The bending of light at the face is reckoned with.',
         'Turn the piece until you look at it from another side, and click where you see the flaw from there. It lies on the broken line.',
       ],
       immersed: 'It lies in a liquid like itself: nothing bends',

@@ -55,7 +55,7 @@ export function MarkedPhoto({ piece, photo, number, onClose }: Props) {
         </Typography>
         <Box
           ref={picture}
-          role="img"
+          role="group"
           aria-label={r.picture}
           onClick={(e) => {
             if (marks.length >= most) return;
@@ -87,6 +87,13 @@ export function MarkedPhoto({ piece, photo, number, onClose }: Props) {
           ))}
         </Box>
         <Box sx={{ display: 'grid', gap: 2, mt: 3 }}>
+          <Button
+            disabled={marks.length >= most}
+            onClick={() => setMarks((all) => [...all, { x: 0.5, y: 0.5, text: '' }])}
+            sx={{ justifySelf: 'start' }}
+          >
+            {r.add}
+          </Button>
           {marks.map((m, i) => (
             <Box key={i} sx={{ display: 'flex', gap: 1 }}>
               <TextField

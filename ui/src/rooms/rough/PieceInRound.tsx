@@ -66,16 +66,18 @@ export function PieceInRound(props: Props) {
   };
   const [mx, my] = project(camera, middle);
   const pixel = half / 300;
-  const place = (e: { clientX: number; clientY: number }) => {
-    const box = svg.current!.getBoundingClientRect();
-    const s = perPixel();
-    const right = (e.clientX - box.left - box.width / 2) * s;
-    const down = (e.clientY - box.top - box.height / 2) * s;
+  /** Takes what is seen so many mm right and below the middle. */
+  const point = (right: number, down: number) => {
     const on = along(along(middle, right, camera.right), -down, camera.up);
     const eye = eyeOf(camera);
     if (props.onSight) return props.onSight({ at: pointOf(on), eye: pointOf(eye) });
     const at = halfWay(worked.kept, on, eye);
     if (at) props.onPlace(pointOf(at));
+  };
+  const click = (e: { clientX: number; clientY: number }) => {
+    const box = svg.current!.getBoundingClientRect();
+    const s = perPixel();
+    point((e.clientX - box.left - box.width / 2) * s, (e.clientY - box.top - box.height / 2) * s);
   };
   const sawn = rough.trims.length > 0;
   const pointing = placing || props.onSight !== undefined;
@@ -104,7 +106,12 @@ export function PieceInRound(props: Props) {
           inset: 0,
         }}
         {...orbit}
-        onClick={pointing ? place : undefined}
+        onClick={pointing ? click : undefined}
+        onKeyDown={(e) => {
+          // Without a mouse the piece is turned until what is seen lies in the middle.
+          if (pointing && e.key === 'Enter' && e.target === e.currentTarget) point(0, 0);
+          else orbit.onKeyDown(e);
+        }}
       >
         <g transform={`translate(${-mx} ${-my})`}>
           <PieceDrawn

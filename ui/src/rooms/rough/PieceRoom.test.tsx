@@ -1,6 +1,6 @@
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test } from 'vitest';
-import type { FaceAsked, Fitting, PieceForm } from '../../api/rough';
+import type { FaceAsked, Fitting, locate, PieceForm } from '../../api/rough';
 import { renderInApp } from '../../testing/app';
 import { cube } from '../../testing/cube';
 import { usual } from '../../testing/records';
@@ -13,12 +13,15 @@ import { PieceRoom } from './PieceRoom';
 
 afterEach(cleanup);
 
+type Sightings = Parameters<NonNullable<typeof locate.mutationFn>>[0];
+
 /** The room on a server that keeps one piece. */
 async function open(kept = piece()) {
   const now = { kept };
   const asked: Fitting[] = [];
   const put: PieceForm[] = [];
   const looks: FaceAsked[] = [];
+  const sighted: Sightings[] = [];
   serve({
     'GET /api/rough/p': () => now.kept,
     'PUT /api/rough/p': (body: PieceForm) => {
@@ -35,6 +38,16 @@ async function open(kept = piece()) {
     'GET /api/tints': () => ({
       tints: [{ key: 'yellow-green', usual: ['Peridot'], absorption: [0.1, 0.05, 0.2] }],
     }),
+    'POST /api/rough/sightings': (body: Sightings) => {
+      sighted.push(body);
+      const from = { x: 0, y: 0, z: 1 };
+      const done = body.sightings.length === 2;
+      return {
+        lines: [{ from, to: from }],
+        at: done ? { x: 0.1, y: 0.2, z: 0.3 } : null,
+        gap: 0.04,
+      };
+    },
     'POST /api/rough/face': (body: FaceAsked) => {
       looks.push(body);
       return {
@@ -50,7 +63,7 @@ async function open(kept = piece()) {
   });
   renderInApp(<PieceRoom />, '/rough/p', '/rough/:id');
   await screen.findByRole('heading', { name: 'Piece 4 · block' });
-  return { now, asked, put, looks };
+  return { now, asked, put, looks, sighted };
 }
 
 const flaw = () => screen.getByLabelText(r.flaw.drag('veil'));
@@ -103,6 +116,24 @@ test('the stone is shown with what of its flaws is seen, as the piece is on scre
   expect(looks.at(-1)).toMatchObject({ revision: 'hash', show: 'flaws', tilt: 0 });
   fireEvent.keyDown(flaw(), { key: 'ArrowUp' });
   await waitFor(() => expect(looks.at(-1)!.rough.flaws[0]!.at.z).not.toBe(0));
+});
+
+test('a flaw is placed by two looks, by keys alone', async () => {
+  const { put, sighted } = await open();
+  fireEvent.click(screen.getByText(r.flaw.sightings.start));
+  const round = screen.getByLabelText(r.round);
+  await screen.findByText(r.flaw.sightings.steps[0]!);
+  fireEvent.keyDown(round, { key: 'Enter' });
+  await screen.findByText(r.flaw.sightings.steps[1]!);
+  for (let i = 0; i < 6; i++) fireEvent.keyDown(round, { key: 'ArrowRight' });
+  fireEvent.keyDown(round, { key: 'Enter' });
+  await screen.findByText(r.flaw.sightings.found('0.04 mm'));
+  fireEvent.click(screen.getByText(r.save));
+  await waitFor(() => expect(put[0]!.rough.flaws[1]!.at).toEqual({ x: 0.1, y: 0.2, z: 0.3 }));
+  const [first, second] = sighted[1]!.sightings.map((s) => s.eye);
+  // Six steps of 7.5 degrees.
+  const cos = first!.x * second!.x + first!.y * second!.y + first!.z * second!.z;
+  expect((Math.acos(cos) * 180) / Math.PI).toBeCloseTo(45, 6);
 });
 
 test('a zone of colour lies in what the material mostly looks like, is moved and taken away', async () => {

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { ranges } from '../../api/ranges';
@@ -137,11 +137,12 @@ interface WayProps {
 
 /** One saw cut with its two stones, held against the best single stone. */
 function Way({ no, piece, split, camera, onCamera }: WayProps) {
-  const solids = useQueries({ queries: split.stones.map((s) => solidQuery(s.revision)) });
-  const stones = split.stones.flatMap((s, i) => {
-    const { data } = solids[i]!;
-    return data ? [placed(data, s.place)] : [];
-  });
+  // Both may be of one diagram: each asks for itself.
+  const stays = useQuery(solidQuery(split.stones[0]!.revision)).data;
+  const falls = useQuery(solidQuery(split.stones[1]!.revision)).data;
+  const stones = [stays, falls].flatMap((solid, i) =>
+    solid ? [placed(solid, split.stones[i]!.place)] : [],
+  );
   const orbit = useOrbit({
     turn: (right, down) => onCamera((cam) => turned(cam, -right, down)),
     across: 4,
