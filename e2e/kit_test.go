@@ -17,7 +17,7 @@ func (u *user) thing(name string) {
 	u.click("Kit")
 	find := fmt.Sprintf(`[...document.querySelectorAll('[data-thing]')].find((b) => b.innerText.split('\n').includes(%q))`, name)
 	u.until(find)
-	u.until(fmt.Sprintf(`(%s.click(), document.querySelector('section[aria-label=%q]') !== null)`, find, name))
+	u.until(fmt.Sprintf(`(%s?.click(), document.querySelector('section[aria-label=%q]') !== null)`, find, name))
 }
 
 // passField is the field of a plan's passes with a place: each has its name, its lap and its compound.
@@ -28,9 +28,9 @@ func passField(place int) string {
 // typeInto types into a field of several that have one name.
 func (u *user) typeInto(field, text string) {
 	u.t.Helper()
-	u.until(fmt.Sprintf(`(%s.focus(), %[1]s.select?.(), document.activeElement === %[1]s)`, field))
+	u.until(fmt.Sprintf(`(%s?.focus(), %[1]s?.select?.(), document.activeElement === %[1]s)`, field))
 	u.press(text)
-	u.until(fmt.Sprintf(`%s.value === %q`, field, text))
+	u.until(fmt.Sprintf(`%s?.value === %q`, field, text))
 }
 
 // A shelf is set up without a mouse: the first things by name, a bottle by another kind, and back again.

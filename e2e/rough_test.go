@@ -189,7 +189,7 @@ func TestLookedThroughChangedAndSawn(t *testing.T) {
 	u.click("Try changes")
 	u.mentions("With tiers left off")
 	u.until(`[...document.querySelectorAll('button')].some((b) => b.innerText === 'Try again')`)
-	u.until(`[...document.querySelectorAll('button')].find((b) => b.innerText.includes('heaviest'))?.click() === undefined`)
+	u.until(`((b) => (b?.click(), b?.getAttribute('aria-pressed') === 'true'))([...document.querySelectorAll('button')].find((b) => b.innerText.includes('heaviest')))`)
 	u.click("Keep it as a candidate")
 	u.until(`[...document.querySelectorAll('[role=listitem]')].some((c) => c.innerText.includes('Meridian, pavilion'))`)
 
