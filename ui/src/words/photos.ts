@@ -15,6 +15,7 @@ export const photoWords = {
     lead: 'Click on the photo to mark a place, and write what is there.',
     note: 'Note',
     add: 'Mark the middle',
+    drop: 'Take the photo off',
     mark: (n: number) => `Mark ${n}`,
     move: (n: number, text: string) =>
       `Mark ${n}${text ? `, ${text}` : ''}: drag it, or move it with the arrow keys`,

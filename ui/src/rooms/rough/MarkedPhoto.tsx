@@ -127,7 +127,7 @@ export function MarkedPhoto({ piece, photo, number, onClose }: Props) {
           }
           sx={{ mr: 'auto' }}
         >
-          {going ? photoWords.drop : photoWords.dropTitle}
+          {going ? photoWords.drop : r.drop}
         </Button>
         <Button onClick={onClose}>{w.common.cancel}</Button>
         <Button

@@ -168,7 +168,7 @@ export function Widths({ survey, got, onChange }: Props) {
             value={reading}
             optional=""
             onChange={setReading}
-            width={160}
+            width={190}
           />
           <Button onClick={add} disabled={reading === undefined} sx={{ minHeight: 44 }}>
             {k.widths.add}
