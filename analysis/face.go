@@ -41,9 +41,9 @@ type FaceAsked struct {
 	Flawless bool
 }
 
-// FaceOf looks at a stone that was found in a piece. The experiment's absorption counts where the piece tells of
+// FaceOf looks at a stone that was found in a piece with something in it. The experiment's absorption counts where the piece tells of
 // no colour. The error is the context's.
-func FaceOf(ctx context.Context, piece *rough.Piece, stone *cutting.Stone, found workshop.Found, ask FaceAsked) (Face, error) {
+func FaceOf(ctx context.Context, piece rough.Inside, stone *cutting.Stone, found workshop.Found, ask FaceAsked) (Face, error) {
 	in, flaws := insideOf(piece, found)
 	if ask.Flawless {
 		in.Flaws, flaws = nil, nil
@@ -81,7 +81,7 @@ func (f Face) Told() [3]float32 {
 
 // insideOf puts the colours and flaws of a piece into the frame of a stone in it, and tells which flaws those
 // are.
-func insideOf(piece *rough.Piece, found workshop.Found) (light.Inside, []int) {
+func insideOf(piece rough.Inside, found workshop.Found) (light.Inside, []int) {
 	turn, scale := fit.TurnOf(found.Rotation), found.Scale
 	offset := r3.Vec{X: found.Offset[0], Y: found.Offset[1], Z: found.Offset[2]}
 	var in light.Inside

@@ -182,7 +182,7 @@ func (s *VariantSearch) try(ctx context.Context, plan variantPlan) (*Variant, er
 	v.Facets = v.Stone.Measures().Facets
 	v.Visits = len(v.Stone.Facets) * s.Passes
 	v.Hours = float64(v.Visits) * s.Pace / 60
-	face, err := FaceOf(ctx, s.worked, v.Stone, Found(v.Fitted), s.lit)
+	face, err := FaceOf(ctx, s.worked.Inside(), v.Stone, Found(v.Fitted), s.lit)
 	v.Light, v.Flaws = face.Figures, face.Flaws
 	return v, err
 }

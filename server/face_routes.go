@@ -18,7 +18,8 @@ import (
 // FaceRequest asks how a stone in a piece of rough looks from above, once it is cut: with the colours of the
 // piece, and its flaws.
 type FaceRequest struct {
-	Rough Rough `json:"rough"`
+	Material string `json:"material" validate:"required,max=60"`
+	RoughInside
 	// Revision is the version of the diagram.
 	Revision string      `json:"revision" validate:"required,max=80"`
 	Place    StonePlace  `json:"place"`
@@ -89,25 +90,19 @@ func (s *Server) faceRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/rough/face", name: "faceOfRough", summary: "A stone in a piece of rough as it looks once it is cut", computes: true}, s.faceOfRough)
 }
 
-// stoneIn cuts a version of a diagram and works the solid of a piece out.
-func (s *Server) stoneIn(ctx context.Context, piece rough.Rough, hash string) (*rough.Piece, *cutting.Stone, error) {
-	worked, err := s.workshop.Worked(ctx, piece)
-	if err != nil {
-		return nil, nil, err
-	}
-	revision, err := s.workshop.Revision(ctx, hash)
-	if err != nil {
-		return nil, nil, err
-	}
-	stone, err := cutting.Cut(revision.Diagram)
-	return worked, stone, err
-}
-
 func (s *Server) faceOfRough(c *echo.Context, in withBody[FaceRequest]) (FaceView, error) {
 	ctx, done := context.WithTimeout(c.Request().Context(), patience)
 	defer done()
 	ask := in.Body
-	piece, stone, err := s.stoneIn(ctx, ask.Rough.rough(), ask.Revision)
+	inside := ask.inside()
+	if problems := inside.Validate(); len(problems) > 0 {
+		return FaceView{}, problems[0]
+	}
+	revision, err := s.workshop.Revision(ctx, ask.Revision)
+	if err != nil {
+		return FaceView{}, err
+	}
+	stone, err := cutting.Cut(revision.Diagram)
 	if err != nil {
 		return FaceView{}, err
 	}
@@ -119,14 +114,14 @@ func (s *Server) faceOfRough(c *echo.Context, in withBody[FaceRequest]) (FaceVie
 	if err != nil {
 		return FaceView{}, err
 	}
-	lighting := workshop.Lighting{Material: ask.Rough.Material, Width: found.Width, Model: ask.Model, HeadAngle: ask.HeadAngle}
+	lighting := workshop.Lighting{Material: ask.Material, Width: found.Width, Model: ask.Model, HeadAngle: ask.HeadAngle}
 	seen, err := lighting.Resolve(settings)
 	if err != nil {
 		return FaceView{}, err
 	}
 	e := seen.Experiment
 	e.Absorption, e.Grid, e.Tilt, e.To = seen.Tint.Absorption(), ask.Grid, ask.Tilt, ask.To
-	face, err := analysis.FaceOf(ctx, piece, stone, found, analysis.FaceAsked{Experiment: e, Model: ask.Model, Flawless: ask.Show == "flawless"})
+	face, err := analysis.FaceOf(ctx, inside, stone, found, analysis.FaceAsked{Experiment: e, Model: ask.Model, Flawless: ask.Show == "flawless"})
 	if err != nil {
 		return FaceView{}, err
 	}

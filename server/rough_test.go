@@ -26,8 +26,8 @@ func aPiece() server.PieceRequest {
 		Weighed: "2,4", Unit: "g", Fate: workshop.Whole,
 		Rough: server.Rough{
 			Name: "block", Material: "peridot", Solid: server.RoughSolid{Kind: rough.KindBox, Size: server.Point{X: 12, Y: 9, Z: 7}, Points: []float64{}},
-			Trims: []server.RoughTrim{},
-			Flaws: []server.RoughFlaw{{Name: "crack", Kind: rough.Disc, At: server.Point{X: 2}, Radius: 2, Normal: server.Point{X: 1}, Rule: rough.Out}},
+			Trims:       []server.RoughTrim{},
+			RoughInside: server.RoughInside{Flaws: []server.RoughFlaw{{Name: "crack", Kind: rough.Disc, At: server.Point{X: 2}, Radius: 2, Normal: server.Point{X: 1}, Rule: rough.Out}}},
 		},
 	}
 }
@@ -139,23 +139,27 @@ func TestStonesAreFoundInAPieceAndOneIsChosen(t *testing.T) {
 
 	// Cut, the stone shows its crack only where it is drawn into it.
 	face := server.FaceRequest{
-		Rough: aPiece().Rough, Revision: heavy.Revision, Place: *heavy.Place, Model: light.Uniform, Show: "flaws", Grid: 64,
+		Material: "peridot", RoughInside: aPiece().Rough.RoughInside, Revision: heavy.Revision, Place: *heavy.Place, Model: light.Uniform, Show: "flaws", Grid: 64,
 	}
 	var seen server.FaceView
 	c.put("POST", "/api/rough/face", face, &seen)
 	assert.Empty(t, seen.Flaws, "it lies outside")
 	dark := seen.Figures.Absorbed
-	face.Rough.Flaws[0] = server.RoughFlaw{Name: "crystal", Kind: rough.Ball, Radius: 0.6, Rule: rough.Accept, At: server.Point{X: heavy.Place.Offset[0], Y: heavy.Place.Offset[1], Z: heavy.Place.Offset[2]}}
+	face.Flaws[0] = server.RoughFlaw{Name: "crystal", Kind: rough.Ball, Radius: 0.6, Rule: rough.Accept, At: server.Point{X: heavy.Place.Offset[0], Y: heavy.Place.Offset[1], Z: heavy.Place.Offset[2]}}
 	c.put("POST", "/api/rough/face", face, &seen)
 	require.Len(t, seen.Flaws, 1)
 	assert.Greater(t, seen.Flaws[0].Images, 1)
 	assert.Greater(t, seen.Figures.Absorbed, dark)
-	face.Show, face.Rough.Colour = "flawless", &server.RoughColour{Along: []float64{0, 0, 0.3}, Across: []float64{0, 0, 0.3}, Zones: []server.RoughZone{}}
+	face.Show, face.Colour = "flawless", &server.RoughColour{Along: []float64{0, 0, 0.3}, Across: []float64{0, 0, 0.3}, Zones: []server.RoughZone{}}
 	c.put("POST", "/api/rough/face", face, &seen)
 	assert.Empty(t, seen.Flaws)
 	assert.Equal(t, "#ffff", seen.Colour[:5], "what is left without blue")
-	face.Place.Rotation = []float64{1}
+	face.Colour.Zones = []server.RoughZone{{Normal: server.Point{X: 1}, To: 1, RGB: []float64{1}}}
 	body, err := json.Marshal(face)
+	require.NoError(t, err)
+	assert.Equal(t, "colour.zones[0].rgb", c.problem("POST", "/api/rough/face", string(body), http.StatusUnprocessableEntity).Places[0].Field)
+	face.Colour, face.Place.Rotation = nil, []float64{1}
+	body, err = json.Marshal(face)
 	require.NoError(t, err)
 	c.problem("POST", "/api/rough/face", string(body), http.StatusUnprocessableEntity)
 

@@ -48,14 +48,19 @@ type ParcelList struct {
 
 // Rough is a piece of rough as it is described: lengths in mm, in a frame of the cutter's choice.
 type Rough struct {
-	Name     string       `json:"name" validate:"max=200"`
-	Material string       `json:"material" validate:"required,max=60"`
-	Note     string       `json:"note" validate:"max=20000"`
-	Solid    RoughSolid   `json:"solid"`
-	Trims    []RoughTrim  `json:"trims" validate:"max=100"`
-	Flaws    []RoughFlaw  `json:"flaws" validate:"max=100"`
-	Axis     *RoughAxis   `json:"axis"`
-	Colour   *RoughColour `json:"colour"`
+	Name     string      `json:"name" validate:"max=200"`
+	Material string      `json:"material" validate:"required,max=60"`
+	Note     string      `json:"note" validate:"max=20000"`
+	Solid    RoughSolid  `json:"solid"`
+	Trims    []RoughTrim `json:"trims" validate:"max=100"`
+	RoughInside
+}
+
+// RoughInside is what lies in a piece.
+type RoughInside struct {
+	Flaws  []RoughFlaw  `json:"flaws" validate:"max=100"`
+	Axis   *RoughAxis   `json:"axis"`
+	Colour *RoughColour `json:"colour"`
 }
 
 // RoughSolid is the shape of a piece: a box or a pebble about the origin by its size, or the hull of
@@ -96,7 +101,7 @@ type RoughAxis struct {
 type RoughColour struct {
 	Along  []float64   `json:"along" validate:"len=3"`
 	Across []float64   `json:"across" validate:"len=3"`
-	Zones  []RoughZone `json:"zones" validate:"max=100"`
+	Zones  []RoughZone `json:"zones" validate:"max=100,dive"`
 }
 
 // RoughZone is a slab of another colour.
@@ -301,6 +306,13 @@ func (r Rough) rough() rough.Rough {
 	for _, t := range r.Trims {
 		out.Trims = append(out.Trims, rough.Trim{Normal: t.Normal.vec(), Distance: t.Distance, Kerf: t.Kerf})
 	}
+	in := r.inside()
+	out.Flaws, out.Axis, out.Colour = in.Flaws, in.Axis, in.Colour
+	return out
+}
+
+func (r RoughInside) inside() rough.Inside {
+	var out rough.Inside
 	for _, f := range r.Flaws {
 		one := rough.Flaw{Name: f.Name, Kind: f.Kind, At: f.At.vec(), Rule: f.Rule}
 		if f.Kind != rough.Point {
@@ -326,7 +338,7 @@ func (r Rough) rough() rough.Rough {
 func roughView(r rough.Rough) Rough {
 	out := Rough{
 		Name: r.Name, Material: r.Material, Note: r.Note, Solid: RoughSolid{Kind: r.Solid.Kind, Size: point(r.Solid.Size), Points: []float64{}},
-		Trims: []RoughTrim{}, Flaws: []RoughFlaw{},
+		Trims: []RoughTrim{}, RoughInside: RoughInside{Flaws: []RoughFlaw{}},
 	}
 	for _, p := range r.Solid.Points {
 		out.Solid.Points = append(out.Solid.Points, p.X, p.Y, p.Z)

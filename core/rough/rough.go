@@ -182,6 +182,16 @@ type Rough struct {
 	Colour *Colour
 }
 
+// Inside is what lies in a piece, whatever its shape.
+type Inside struct {
+	Flaws  []Flaw
+	Axis   *Axis
+	Colour *Colour
+}
+
+// Inside returns what lies in the piece.
+func (r *Rough) Inside() Inside { return Inside{r.Flaws, r.Axis, r.Colour} }
+
 // Piece is a piece with its solid worked out.
 type Piece struct {
 	Rough

@@ -28,11 +28,23 @@ func (r *Rough) Validate() []diagram.Problem {
 		v.within(Place("trims", i, "distance"), t.Distance, -MaxLength, MaxLength)
 		v.within(Place("trims", i, "kerf"), t.Kerf, 0, MaxLength)
 	}
-	v.most("flaws", len(r.Flaws), MaxFlaws)
-	for i := range r.Flaws {
-		v.flaw(i, &r.Flaws[i])
+	v.inside(r.Inside())
+	return v.problems
+}
+
+// Validate returns every mistake in what lies in a piece, as that of Rough does.
+func (in Inside) Validate() []diagram.Problem {
+	v := &validator{}
+	v.inside(in)
+	return v.problems
+}
+
+func (v *validator) inside(in Inside) {
+	v.most("flaws", len(in.Flaws), MaxFlaws)
+	for i := range in.Flaws {
+		v.flaw(i, &in.Flaws[i])
 	}
-	if a := r.Axis; a != nil {
+	if a := in.Axis; a != nil {
 		if !slices.Contains(AxisKinds, a.Kind) {
 			v.add(diagram.Problem{Code: diagram.UnknownValue, Field: "axis.kind", Text: string(a.Kind)})
 		}
@@ -41,10 +53,9 @@ func (r *Rough) Validate() []diagram.Problem {
 			v.within("axis.toTable", *a.ToTable, 0, 90)
 		}
 	}
-	if c := r.Colour; c != nil {
+	if c := in.Colour; c != nil {
 		v.colour(c)
 	}
-	return v.problems
 }
 
 type validator struct{ problems []diagram.Problem }

@@ -2566,13 +2566,16 @@ export interface components {
             events: components["schemas"]["SentEvent"][];
         };
         FaceRequest: {
+            axis: components["schemas"]["RoughAxis"] | null;
+            colour: components["schemas"]["RoughColour"] | null;
+            flaws: components["schemas"]["RoughFlaw"][];
             grid: number;
             headAngle: number;
+            material: string;
             /** @enum {string} */
             model: "uniform" | "cosine" | "head";
             place: components["schemas"]["StonePlace"];
             revision: string;
-            rough: components["schemas"]["Rough"];
             /** @enum {string} */
             show: "flaws" | "marks" | "flawless";
             tilt: number;

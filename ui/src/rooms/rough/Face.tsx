@@ -29,7 +29,10 @@ export function Face({ rough, candidate: c, height }: Props) {
   const body: FaceAsked | null =
     usual && c.place
       ? {
-          rough,
+          material: rough.material,
+          flaws: rough.flaws,
+          axis: rough.axis,
+          colour: rough.colour,
           revision: c.revision,
           place: c.place,
           model: usual.lightModel,

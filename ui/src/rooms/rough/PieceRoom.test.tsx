@@ -115,7 +115,7 @@ test('the stone is shown with what of its flaws is seen, as the piece is on scre
   await screen.findByText(r.face.seen(7, '3.1 %'));
   expect(looks.at(-1)).toMatchObject({ revision: 'hash', show: 'flaws', tilt: 0 });
   fireEvent.keyDown(flaw(), { key: 'ArrowUp' });
-  await waitFor(() => expect(looks.at(-1)!.rough.flaws[0]!.at.z).not.toBe(0));
+  await waitFor(() => expect(looks.at(-1)!.flaws[0]!.at.z).not.toBe(0));
 });
 
 test('a flaw is placed by two looks, by keys alone', async () => {
