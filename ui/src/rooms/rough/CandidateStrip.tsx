@@ -28,6 +28,7 @@ import { FittingButton, FittingState, useFitting } from './Fitting';
 import { limitsOf, searchRounds, usualAllowance } from './limits';
 import { PieceSmall } from './PieceDrawn';
 import { placed } from './space';
+import { StoneCard } from './StoneCard';
 
 const r = roughWords.fit;
 
@@ -140,24 +141,7 @@ function Found({ candidate: c, worked, camera, chosen, onChoose }: FoundProps) {
   const { data } = useQuery({ ...solidQuery(c.revision), enabled: c.place !== null });
   return (
     <Box role="listitem" sx={{ flexShrink: 0 }}>
-      <Box
-        component="button"
-        type="button"
-        aria-pressed={chosen}
-        onClick={onChoose}
-        sx={{
-          width: 128,
-          p: 1,
-          border: 1,
-          borderColor: chosen ? 'primary.main' : 'divider',
-          background: (t) => (chosen ? t.tokens.copperWash : 'none'),
-          color: 'inherit',
-          font: 'inherit',
-          textAlign: 'left',
-          cursor: 'pointer',
-          borderRadius: '2px',
-        }}
-      >
+      <StoneCard chosen={chosen} onChoose={onChoose} width={128}>
         <PieceSmall
           kept={worked.kept}
           stone={data && c.place ? placed(data, c.place) : undefined}
@@ -180,7 +164,7 @@ function Found({ candidate: c, worked, camera, chosen, onChoose }: FoundProps) {
         <Typography variant="body2" component="div" sx={{ minHeight: 20 }}>
           {c.chosen ? r.chosen : c.place ? percent(c.yield) : roughWords.noRoom}
         </Typography>
-      </Box>
+      </StoneCard>
     </Box>
   );
 }

@@ -15,15 +15,14 @@ import {
   type Piece,
 } from '../../api/rough';
 import { Refusal } from '../../parts/forms/Refusal';
-import { useOrbit } from '../../parts/gestures/useOrbit';
 import { Await, Care, Empty, Figures, PageHead } from '../../parts/Page';
-import { turned, type Camera } from '../../parts/stone/geometry';
+import type { Camera } from '../../parts/stone/geometry';
 import { carats, mm, money, percent, sizes } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
 import { Face } from './Face';
 import { FittingButton, FittingState, useFitting } from './Fitting';
 import { askew } from './PieceInRound';
-import { PieceSmall } from './PieceDrawn';
+import { PieceTurned } from './PieceTurned';
 import { limitsOf, searchRounds, usualAllowance } from './limits';
 import { keepPrices, pricesOf, valueOf, type Price } from './prices';
 import { Prices } from './Prices';
@@ -121,12 +120,6 @@ interface BesideProps {
 function Beside({ piece, candidate: c, camera, onCamera, value }: BesideProps) {
   const { data: solid } = useQuery(solidQuery(c.revision));
   const choice = useMutation(chooseCandidate);
-  const orbit = useOrbit({
-    turn: (right, down) => onCamera((cam) => turned(cam, -right, down)),
-    across: 4,
-    step: Math.PI / 24,
-    home: () => onCamera(() => askew),
-  });
   return (
     <Box
       role="listitem"
@@ -141,20 +134,14 @@ function Beside({ piece, candidate: c, camera, onCamera, value }: BesideProps) {
       <Typography variant="h2" noWrap>
         {c.name}
       </Typography>
-      <Box
-        role="application"
-        aria-label={r.drawn(c.name)}
-        tabIndex={0}
-        {...orbit}
-        sx={{ touchAction: 'none', cursor: 'grab', my: 1 }}
-      >
-        <PieceSmall
-          kept={piece.worked.kept}
-          stone={solid && placed(solid, c.place!)}
-          camera={camera}
-          height={170}
-        />
-      </Box>
+      <PieceTurned
+        label={r.drawn(c.name)}
+        kept={piece.worked.kept}
+        stone={solid && placed(solid, c.place!)}
+        camera={camera}
+        onCamera={onCamera}
+        height={170}
+      />
       <Face rough={piece.rough} candidate={c} height={150} />
       {c.stale && <Care>{f.stale}</Care>}
       <Figures

@@ -18,11 +18,10 @@ import {
 } from '../../api/rough';
 import { NumberField } from '../../parts/fields/NumberField';
 import { Refusal } from '../../parts/forms/Refusal';
-import { useOrbit } from '../../parts/gestures/useOrbit';
 import { useNotice } from '../../parts/notice';
 import { Await, Figures, PageHead } from '../../parts/Page';
 import { ProgressLine } from '../../parts/ProgressLine';
-import { turned, type Camera } from '../../parts/stone/geometry';
+import type { Camera } from '../../parts/stone/geometry';
 import { useLongWork } from '../../parts/useLongWork';
 import { carats, mm, money } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
@@ -30,7 +29,7 @@ import { splitWords as k } from '../../words/variants';
 import { usualAllowance, usualKerf } from './limits';
 import { formOf } from './form';
 import { askew } from './PieceInRound';
-import { PieceSmall } from './PieceDrawn';
+import { PieceTurned } from './PieceTurned';
 import { pricesOf, valueOf } from './prices';
 import { placed } from './space';
 
@@ -143,12 +142,6 @@ function Way({ no, piece, split, camera, onCamera }: WayProps) {
   const stones = [stays, falls].flatMap((solid, i) =>
     solid ? [placed(solid, split.stones[i]!.place)] : [],
   );
-  const orbit = useOrbit({
-    turn: (right, down) => onCamera((cam) => turned(cam, -right, down)),
-    across: 4,
-    step: Math.PI / 24,
-    home: () => onCamera(() => askew),
-  });
   return (
     <Box
       role="listitem"
@@ -156,21 +149,15 @@ function Way({ no, piece, split, camera, onCamera }: WayProps) {
       sx={{ p: 4, borderRight: { md: 1 }, borderColor: { md: 'divider' } }}
     >
       <Typography variant="h2">{k.way(no)}</Typography>
-      <Box
-        role="application"
-        aria-label={k.drawn(no)}
-        tabIndex={0}
-        {...orbit}
-        sx={{ touchAction: 'none', cursor: 'grab', my: 2 }}
-      >
-        <PieceSmall
-          kept={piece.worked.kept}
-          stone={stones}
-          camera={camera}
-          height={260}
-          saw={split.trim}
-        />
-      </Box>
+      <PieceTurned
+        label={k.drawn(no)}
+        kept={piece.worked.kept}
+        stone={stones}
+        camera={camera}
+        onCamera={onCamera}
+        height={260}
+        saw={split.trim}
+      />
       <Figures
         rows={[
           ...split.stones.map((s, i): [string, string] => [

@@ -27,6 +27,7 @@ import { variantWords as k } from '../../words/variants';
 import { limitsOf } from './limits';
 import { PieceSmall } from './PieceDrawn';
 import { placed } from './space';
+import { StoneCard } from './StoneCard';
 import { bestOf, changeIn, keyOf, pavilionOf, type Best } from './variants';
 
 /** Changes of a candidate's diagram that suit the piece: angles moved, and tiers left off. */
@@ -209,25 +210,7 @@ interface CellProps {
 function Cell({ piece, variant: v, best, chosen, onChoose }: CellProps) {
   const marks = (Object.keys(k.marks) as (keyof Best)[]).filter((m) => best[m] === v);
   return (
-    <Box
-      component="button"
-      type="button"
-      aria-pressed={chosen}
-      onClick={onChoose}
-      sx={{
-        p: 1,
-        position: 'relative',
-        border: 1,
-        borderColor: chosen ? 'primary.main' : 'divider',
-        background: (t) => (chosen ? t.tokens.copperWash : 'none'),
-        color: 'inherit',
-        font: 'inherit',
-        textAlign: 'left',
-        cursor: 'pointer',
-        borderRadius: '2px',
-        minWidth: 0,
-      }}
-    >
+    <StoneCard chosen={chosen} onChoose={onChoose}>
       <Box component="span" sx={{ position: 'absolute', clipPath: 'inset(50%)' }}>
         {v.name}
       </Box>
@@ -251,7 +234,7 @@ function Cell({ piece, variant: v, best, chosen, onChoose }: CellProps) {
           ...marks.map((m) => k.marks[m]),
         ].join(', ')}
       </Typography>
-    </Box>
+    </StoneCard>
   );
 }
 
