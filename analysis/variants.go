@@ -28,9 +28,9 @@ type Variant struct {
 	AsDrawn bool
 	Stone   *cutting.Stone
 	Fitted
-	Facets, Visits int
-	Hours          float64
-	Light          light.Figures
+	Facets int
+	Hours  float64
+	Light  light.Figures
 	// Flaws tells how the flaws of the piece are seen in it.
 	Flaws []FlawShown
 }
@@ -180,8 +180,7 @@ func (s *VariantSearch) try(ctx context.Context, plan variantPlan) (*Variant, er
 	}
 	v.Fitted = InMM(s.worked, found)
 	v.Facets = v.Stone.Measures().Facets
-	v.Visits = len(v.Stone.Facets) * s.Passes
-	v.Hours = float64(v.Visits) * s.Pace / 60
+	_, v.Hours = visitsOf(v.Stone, s.Passes, s.Pace)
 	face, err := FaceOf(ctx, s.worked.Inside(), v.Stone, Found(v.Fitted), s.lit)
 	v.Light, v.Flaws = face.Figures, face.Flaws
 	return v, err

@@ -29,11 +29,18 @@ func WithAndWithout(ctx context.Context, stone *cutting.Stone, tierNo int, e lig
 		into  *LeftOff
 	}{{stone, &with}, {rest, &without}} {
 		m := of.stone.Measures()
-		*of.into = LeftOff{Facets: m.Facets, Visits: len(of.stone.Facets) * passes, Carats: cutting.Carats(m.VolumeFactor, width, sg)}
-		of.into.Hours = float64(of.into.Visits) * pace / 60
+		*of.into = LeftOff{Facets: m.Facets, Carats: cutting.Carats(m.VolumeFactor, width, sg)}
+		of.into.Visits, of.into.Hours = visitsOf(of.stone, passes, pace)
 		if of.into.Light, err = light.Of(of.stone).Trace(ctx, e); err != nil {
 			return with, without, err
 		}
 	}
 	return with, without, nil
+}
+
+// visitsOf counts the visits of a stone's facets in a number of passes, and the hours that they take at a pace in
+// minutes a visit.
+func visitsOf(s *cutting.Stone, passes int, pace float64) (int, float64) {
+	visits := len(s.Facets) * passes
+	return visits, float64(visits) * pace / 60
 }

@@ -40,10 +40,8 @@ type FaceView struct {
 	Picture string       `json:"picture"`
 	Figures LightFigures `json:"figures"`
 	// Colour is what the face returns on the whole, brightened to be told, as #rrggbb.
-	Colour string `json:"colour"`
-	// Mark is the colour in which marks are shown.
-	Mark  string      `json:"mark"`
-	Flaws []FlawShown `json:"flaws"`
+	Colour string      `json:"colour"`
+	Flaws  []FlawShown `json:"flaws"`
 }
 
 // FlawShown tells how a flaw, by its place in the piece, is seen: in so many images, which darken a share, 0 to 1,
@@ -133,11 +131,11 @@ func (s *Server) faceOfRough(c *echo.Context, in withBody[FaceRequest]) (FaceVie
 	if err != nil {
 		return FaceView{}, err
 	}
-	k, m := formats.Shade(face.Told()), formats.FlawColour
+	k := formats.Shade(face.Told())
 	return FaceView{
 		Picture: picture, Figures: lightFigures(face.Figures, ask.Model, e.RefractiveIndex),
-		Colour: fmt.Sprintf("#%02x%02x%02x", k.R, k.G, k.B), Mark: fmt.Sprintf("#%02x%02x%02x", m.R, m.G, m.B),
-		Flaws: each(face.Flaws, func(f analysis.FlawShown) FlawShown { return FlawShown{f.Flaw, f.Images, f.Share} }),
+		Colour: fmt.Sprintf("#%02x%02x%02x", k.R, k.G, k.B),
+		Flaws:  each(face.Flaws, func(f analysis.FlawShown) FlawShown { return FlawShown{f.Flaw, f.Images, f.Share} }),
 	}, nil
 }
 

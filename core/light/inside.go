@@ -63,7 +63,7 @@ type inside struct {
 // it is seen; an image that falls between the rays of the grid is missed. It returns the context's error where that
 // ends first.
 func (s *Stone) PictureWith(ctx context.Context, e Experiment, m Model, in Inside) (*Picture, Figures, []Shown, error) {
-	p := &Picture{Grid: e.Grid, Light: make([][3]float32, e.Grid*e.Grid), Ends: make([]End, e.Grid*e.Grid), Hits: make([]bool, e.Grid*e.Grid)}
+	p := newPicture(e.Grid)
 	p.Hidden = make([]uint8, e.Grid*e.Grid)
 	trails := make([]uint32, e.Grid*e.Grid)
 	alpha := e.alpha(s.unit)
@@ -72,10 +72,7 @@ func (s *Stone) PictureWith(ctx context.Context, e Experiment, m Model, in Insid
 	}
 	figures, err := s.run(ctx, &e, alpha, &in, func(column, row int, o *outcome) {
 		at := p.at(column, row)
-		p.Hits[at], p.Ends[at] = true, o.end()
-		for c := range 3 {
-			p.Light[at][c] = float32(o.seen(m, min(c, max(1, len(alpha))-1)))
-		}
+		p.put(at, o, m, len(alpha))
 		p.Hidden[at], trails[at] = uint8(o.hidden+1), o.trail
 	})
 	shown := make([]Shown, len(in.Flaws))

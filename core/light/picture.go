@@ -23,15 +23,9 @@ type Fan [3]float64
 // Picture looks at the stone. Without a fan all colours go the same way. The figures are
 // those of Trace. It returns the context's error where that ends first.
 func (s *Stone) Picture(ctx context.Context, e Experiment, m Model, fan Fan) (*Picture, Figures, error) {
-	p := &Picture{Grid: e.Grid, Light: make([][3]float32, e.Grid*e.Grid), Ends: make([]End, e.Grid*e.Grid), Hits: make([]bool, e.Grid*e.Grid)}
+	p := newPicture(e.Grid)
 	alpha := e.alpha(s.unit)
-	figures, err := s.run(ctx, &e, alpha, nil, func(column, row int, o *outcome) {
-		at := p.at(column, row)
-		p.Hits[at], p.Ends[at] = true, o.end()
-		for c := range 3 {
-			p.Light[at][c] = float32(o.seen(m, min(c, max(1, len(alpha))-1)))
-		}
-	})
+	figures, err := s.run(ctx, &e, alpha, nil, func(column, row int, o *outcome) { p.put(p.at(column, row), o, m, len(alpha)) })
 	if err != nil || fan == (Fan{}) {
 		return p, figures, err
 	}
@@ -49,6 +43,19 @@ func (s *Stone) Picture(ctx context.Context, e Experiment, m Model, fan Fan) (*P
 		}
 	}
 	return p, figures, nil
+}
+
+func newPicture(grid int) *Picture {
+	rays := grid * grid
+	return &Picture{Grid: grid, Light: make([][3]float32, rays), Ends: make([]End, rays), Hits: make([]bool, rays)}
+}
+
+// put takes what became of a ray into its place; a stone without colour has one channel, or none.
+func (p *Picture) put(at int, o *outcome, m Model, channels int) {
+	p.Hits[at], p.Ends[at] = true, o.end()
+	for c := range 3 {
+		p.Light[at][c] = float32(o.seen(m, min(c, max(1, channels)-1)))
+	}
 }
 
 // at is the place of a ray, whose row counts from the bottom.

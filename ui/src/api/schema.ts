@@ -2585,7 +2585,6 @@ export interface components {
             colour: string;
             figures: components["schemas"]["LightFigures"];
             flaws: components["schemas"]["FlawShown"][];
-            mark: string;
             picture: string;
         };
         Facet: {

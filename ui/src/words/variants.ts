@@ -48,7 +48,6 @@ export const splitWords = {
   allowance: 'Left all round',
   start: 'Look for saw cuts',
   again: 'Look again',
-  stop: 'Stop',
   trying: (done: number, total: number) => `${done} of ${total} steps tried`,
   none: 'Nothing was looked for yet.',
   nothing: 'No saw cut leaves room for two stones.',

@@ -35,10 +35,10 @@ export function useFitting(piece: string) {
 }
 
 interface Props {
-  work: Fitting;
+  work: Pick<Fitting, 'running' | 'stop'>;
   /** What begins it. */
   label: string;
-  disabled: boolean;
+  disabled?: boolean;
   onStart: () => void;
 }
 

@@ -54,7 +54,6 @@ async function open(kept = piece()) {
         picture: 'data:image/png;base64,',
         figures: { return: 0.5, window: 0 },
         colour: '#80c010',
-        mark: '#ff0000',
         flaws: [{ flaw: 0, images: 7, share: 0.031 }],
       };
     },

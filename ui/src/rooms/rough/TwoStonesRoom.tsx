@@ -26,6 +26,7 @@ import { useLongWork } from '../../parts/useLongWork';
 import { carats, mm, money } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
 import { splitWords as k } from '../../words/variants';
+import { FittingButton } from './Fitting';
 import { usualAllowance, usualKerf } from './limits';
 import { formOf } from './form';
 import { askew } from './PieceInRound';
@@ -79,13 +80,11 @@ function Room({ piece }: { piece: Piece }) {
           onChange={setAllowance}
           width={150}
         />
-        {work.running ? (
-          <Button onClick={work.stop}>{k.stop}</Button>
-        ) : (
-          <Button variant="contained" onClick={() => work.start({ diagrams: [], allowance, kerf })}>
-            {work.state ? k.again : k.start}
-          </Button>
-        )}
+        <FittingButton
+          work={work}
+          label={work.state ? k.again : k.start}
+          onStart={() => work.start({ diagrams: [], allowance, kerf })}
+        />
         <Box sx={{ flexGrow: 1, minWidth: 260 }}>
           {work.running && work.state ? (
             <ProgressLine
