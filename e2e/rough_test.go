@@ -96,7 +96,6 @@ func TestFromANewPieceToAGluedStone(t *testing.T) {
 	require.NoError(t, u.Go(app.URL))
 	u.mentions("Clocks")
 	u.mentions("cures until")
-	u.click("Stones")
 	u.click("1 ·")
 	u.mentions("gone through before gluing")
 	u.mentions("flat on the lap at 90")
