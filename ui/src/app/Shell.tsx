@@ -7,7 +7,7 @@ import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import { useIsFetching, useIsMutating } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import { Link, NavLink, Outlet, useNavigate, useNavigation } from 'react-router';
 import { DiskCares, DiskState } from '../parts/work/DiskState';
 import { kitWords } from '../words/kit';
 import { roughWords } from '../words/rough';
@@ -78,7 +78,9 @@ export function Shell() {
 
 /** Where the rooms stand. Only this says that something is under way, so only this follows it. */
 function Room({ children }: { children: ReactNode }) {
-  const busy = useIsFetching() + useIsMutating() > 0;
+  // While the next room loads, the last one is still seen.
+  const leaving = useNavigation().state !== 'idle';
+  const busy = useIsFetching() + useIsMutating() > 0 || leaving;
   const box = useScrollMemory<HTMLElement>();
   return (
     // Not aria-busy: what is said in a live region meanwhile would not be heard.
