@@ -33,8 +33,16 @@ type SplitStone struct {
 // Carat is what both stones weigh together.
 func (s Split) Carat() float64 { return s.Stones[0].Carat + s.Stones[1].Carat }
 
+// Worth is what both stones bring at these prices; one too light for a price brings nothing.
+func (s Split) Worth(prices workshop.Worth) float64 {
+	return prices.Together(s.Stones[0].Carat, s.Stones[1].Carat)
+}
+
 // SplitSearch looks for saw cuts that make two stones of a piece.
 type SplitSearch struct {
+	// Worth ranks what is found; without prices the weight does.
+	Worth workshop.Worth
+
 	allowance, kerf float64
 	piece           rough.Rough
 	worked          *rough.Piece
@@ -44,7 +52,7 @@ type SplitSearch struct {
 	shop            Fits
 }
 
-// SplitProgress is how far a search for saw cuts has come; Found holds the best so far, the heaviest pair first.
+// SplitProgress is how far a search for saw cuts has come; Found holds the best so far, the best first.
 type SplitProgress struct {
 	Done, Total int
 	Found       []Split
@@ -141,9 +149,8 @@ func (s *SplitSearch) Total() int { return len(s.trims) + thorough }
 func (s *SplitSearch) Run(ctx context.Context, tell func(SplitProgress)) error {
 	var found []Split
 	now := SplitProgress{Total: s.Total()}
-	heavier := func(a, b Split) int { return cmp.Compare(b.Carat(), a.Carat()) }
 	step := func() {
-		slices.SortStableFunc(found, heavier)
+		slices.SortStableFunc(found, s.compare)
 		now.Done++
 		now.Found = slices.Clone(found[:min(keptSplits, len(found))])
 		tell(now)
@@ -169,8 +176,13 @@ func (s *SplitSearch) Run(ctx context.Context, tell func(SplitProgress)) error {
 	return nil
 }
 
+// compare puts the pair first that is worth more; of equal ones the heavier.
+func (s *SplitSearch) compare(a, b Split) int {
+	return cmp.Or(cmp.Compare(b.Worth(s.Worth), a.Worth(s.Worth)), cmp.Compare(b.Carat(), a.Carat()))
+}
+
 // closely moves a saw cut a little both ways and searches each part whole, with the diagrams that were found in
-// it. What comes of it is no lighter.
+// it. What comes of it is no worse.
 func (s *SplitSearch) closely(ctx context.Context, best Split) (Split, error) {
 	var shapes []*fit.Shape
 	for _, stone := range best.Stones {
@@ -193,7 +205,7 @@ func (s *SplitSearch) closely(ctx context.Context, best Split) (Split, error) {
 		if err != nil {
 			return best, err
 		}
-		if ok && one.Carat() > best.Carat() {
+		if ok && s.compare(one, best) < 0 {
 			best = one
 		}
 	}

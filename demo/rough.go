@@ -30,6 +30,18 @@ type Found struct {
 	Why string `json:"why,omitempty"`
 }
 
+// prices are what the workshop would ask for a stone that it did not give away.
+func prices() []workshop.Price {
+	price := func(material string, from float64, amount int64) workshop.Price {
+		return workshop.Price{Material: material, Currency: "EUR", From: from, Amount: amount}
+	}
+	return []workshop.Price{
+		price("Peridot", 0.5, 35_00), price("Peridot", 2, 60_00),
+		price("Spinel", 0.5, 90_00), price("Spinel", 2, 160_00),
+		price("Sphene", 0.5, 70_00), price("Sphene", 2, 150_00),
+	}
+}
+
 // Parcel is the mixed tin that the workshop bought, and its eight pieces.
 func Parcel() (workshop.Parcel, []workshop.Piece) {
 	parcel := workshop.Parcel{

@@ -66,6 +66,7 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 	settings.Machines = machines()
 	settings.Machine = settings.Machines[0].ID
 	settings.Habits = append(settings.Habits, quickHabits())
+	settings.Prices = prices()
 	if _, err := f.workshop.SaveSettings(ctx, settings); err != nil {
 		return err
 	}

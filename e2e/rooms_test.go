@@ -84,8 +84,9 @@ var rooms = map[string]func(*user){
 		u.click("Rough")
 		u.click("Piece 1 · the olive block")
 		u.click("Side by side")
-		u.click("Add a price")
 		u.mentions("Over its cost")
+		u.click("Add a price")
+		u.see("Save the prices")
 		u.until(`((all) => all.length > 3 && all.every((i) => i.naturalWidth > 200))([...document.querySelectorAll('[role=listitem] img')])`)
 	},
 	"changes of a candidate": func(u *user) {

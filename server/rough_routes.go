@@ -301,6 +301,13 @@ func (s *Server) pieceView(ctx context.Context, id string) (PieceView, error) {
 		ID: p.ID, Number: p.Number, Carats: p.Carats, Worked: workedView(worked),
 		Candidates: each(candidates, func(c workshop.Candidate) Candidate { return candidateView(c, p.Version) }),
 	}
+	worth, err := s.workshop.Worth(ctx, p)
+	if err != nil {
+		return out, err
+	}
+	for i, c := range out.Candidates {
+		out.Candidates[i].Worth = worthView(worth.Of(c.Carat))
+	}
 	if p.Parcel != "" {
 		parcel, err := s.workshop.Parcel(ctx, p.Parcel)
 		if err != nil {

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"net/http"
+	"slices"
 
 	"github.com/labstack/echo/v5"
 
@@ -69,7 +70,8 @@ type SplitsRequest struct {
 	Kerf      float64  `json:"kerf" validate:"min=0,max=20"`
 }
 
-// SplitLine is how far a search for saw cuts has come, with the best that were found, the heaviest pair first.
+// SplitLine is how far a search for saw cuts has come, with the best that were found: the pair first that is worth
+// most at the prices of the search's beginning, the heaviest without any.
 type SplitLine struct {
 	Progress
 	Found []Split `json:"found"`
@@ -82,6 +84,9 @@ type Split struct {
 	KerfCarats float64      `json:"kerfCarats"`
 	Carats     float64      `json:"carats"`
 	Stones     []SplitStone `json:"stones"`
+	// Worth is what both bring at today's prices, in minor units of the piece's currency, null without any. A stone
+	// too light for a price brings nothing.
+	Worth *float64 `json:"worth"`
 }
 
 // SplitStone is a stone on one side of a saw cut. Lengths are in mm.
@@ -93,6 +98,9 @@ type SplitStone struct {
 	Width    float64    `json:"width"`
 	Length   float64    `json:"length"`
 	Carat    float64    `json:"carat"`
+	// Worth is what it brings at today's prices, in minor units of the piece's currency, null where no price is
+	// known for one so light.
+	Worth *float64 `json:"worth"`
 }
 
 func (s *Server) variantRoutes() {
@@ -106,7 +114,16 @@ func (s *Server) variantRoutes() {
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/rough/:id/splits", name: "startSplits", summary: "Look for saw cuts that make two stones of a piece"}, s.startSplits)
 	stream(s, route{method: http.MethodGet, path: "/api/rough/:id/splits", name: "splits", summary: "Saw cuts that make two stones, as they are found"}, func(c *echo.Context, in byID, send func(SplitLine) error) error {
-		return s.splitting.follow(c.Request().Context(), in.ID, send)
+		ctx := c.Request().Context()
+		piece, _, err := s.workshop.Piece(ctx, in.ID)
+		if err != nil {
+			return err
+		}
+		worth, err := s.workshop.Worth(ctx, piece)
+		if err != nil {
+			return err
+		}
+		return s.splitting.follow(ctx, in.ID, func(line SplitLine) error { return send(line.at(worth)) })
 	})
 	handle(s, route{method: http.MethodDelete, path: "/api/rough/:id/splits", name: "stopSplits", summary: "Stop the search for saw cuts"}, func(_ *echo.Context, in byID) (none, error) {
 		s.splitting.stop(in.ID)
@@ -175,8 +192,16 @@ func variantView(v analysis.Variant, m light.Model) Variant {
 }
 
 func (s *Server) startSplits(c *echo.Context, in byIDWithBody[SplitsRequest]) (none, error) {
-	search, err := analysis.PrepareSplits(c.Request().Context(), s.workshop, in.ID, in.Body.Diagrams, in.Body.Allowance, in.Body.Kerf)
+	ctx := c.Request().Context()
+	search, err := analysis.PrepareSplits(ctx, s.workshop, in.ID, in.Body.Diagrams, in.Body.Allowance, in.Body.Kerf)
 	if err != nil {
+		return none{}, err
+	}
+	piece, _, err := s.workshop.Piece(ctx, in.ID)
+	if err != nil {
+		return none{}, err
+	}
+	if search.Worth, err = s.workshop.Worth(ctx, piece); err != nil {
 		return none{}, err
 	}
 	now := SplitLine{Progress: Progress{Total: search.Total()}, Found: []Split{}}
@@ -193,12 +218,25 @@ func (s *Server) startSplits(c *echo.Context, in byIDWithBody[SplitsRequest]) (n
 	return none{}, nil
 }
 
+// at returns the line with what each pair of stones is worth.
+func (l SplitLine) at(worth workshop.Worth) SplitLine {
+	l.Found = slices.Clone(l.Found)
+	for i, f := range l.Found {
+		l.Found[i].Stones = each(f.Stones, func(stone SplitStone) SplitStone {
+			stone.Worth = worthView(worth.Of(stone.Carat))
+			return stone
+		})
+		l.Found[i].Worth = worthView(worth.Together(f.Stones[0].Carat, f.Stones[1].Carat), worth.Known())
+	}
+	return l
+}
+
 func splitView(p analysis.Split) Split {
 	return Split{
 		Trim: RoughTrim{point(p.Trim.Normal), p.Trim.Distance, p.Trim.Kerf}, KerfCarats: p.Kerf, Carats: p.Carat(),
 		Stones: each(p.Stones[:], func(one analysis.SplitStone) SplitStone {
 			f := analysis.Found(one.Fitted)
-			return SplitStone{one.Diagram, one.Revision, one.Shape.Name, placeView(f), f.Width, f.Length, f.Carat}
+			return SplitStone{one.Diagram, one.Revision, one.Shape.Name, placeView(f), f.Width, f.Length, f.Carat, nil}
 		}),
 	}
 }

@@ -22,7 +22,13 @@ func worked[Line any](t *testing.T, c client, at string, ask any) (lines []Line)
 	require.NoError(t, err)
 	status, _, data := c.send("POST", at, string(body))
 	require.Equal(t, http.StatusNoContent, status, string(data))
-	_, _, data = c.send("GET", at, "")
+	return told[Line](t, c, at)
+}
+
+// told returns all that long work tells until it ends, from its beginning.
+func told[Line any](t *testing.T, c client, at string) (lines []Line) {
+	t.Helper()
+	_, _, data := c.send("GET", at, "")
 	scan := bufio.NewScanner(bytes.NewReader(data))
 	scan.Buffer(nil, 1<<24)
 	for scan.Scan() {
@@ -125,6 +131,27 @@ func TestTwoStonesOfOnePiece(t *testing.T) {
 	best := last.Found[0]
 	assert.Greater(t, best.Carats, 1.3*piece.Candidates[0].Carat, "two are more than one")
 	assert.InDelta(t, 0.5*9*8*3.34/200, best.KerfCarats, 0.2)
+	assert.Nil(t, best.Worth)
+
+	// Once there are prices, what is known already is worth something, and a new search goes by the worth.
+	var settings server.Settings
+	c.get("/api/settings", &settings)
+	settings.Prices = []server.Price{{Material: "Peridot", Amount: 1000}, {Material: "Peridot", From: best.Carats, Amount: 100000}}
+	c.put("PUT", "/api/settings", settings, &settings)
+	lines = told[server.SplitLine](t, c, at+"/splits")
+	known := lines[len(lines)-1].Found[0]
+	require.NotNil(t, known.Worth)
+	assert.InDelta(t, 1000*best.Carats, *known.Worth, 1)
+	c.get(at, &piece)
+	assert.InDelta(t, 1000*piece.Candidates[0].Carat, *piece.Candidates[0].Worth, 1)
+	settings.Prices[1].From = max(best.Stones[0].Carat, best.Stones[1].Carat) + 1e-6
+	c.put("PUT", "/api/settings", settings, &settings)
+	lines = worked[server.SplitLine](t, c, at+"/splits", server.SplitsRequest{Diagrams: []string{first}, Allowance: 0.3, Kerf: 0.5})
+	dear := lines[len(lines)-1].Found[0]
+	assert.Greater(t, *dear.Worth, 50*1000*best.Stones[0].Carat, "one large stone and a small one bring more than two like ones")
+	assert.Less(t, dear.Carats, best.Carats)
+	assert.Equal(t, *dear.Worth, *dear.Stones[0].Worth+*dear.Stones[1].Worth)
+
 	for side, stone := range best.Stones {
 		var mesh server.Mesh
 		c.get("/api/solids/"+stone.Revision, &mesh)

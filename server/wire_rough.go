@@ -256,6 +256,9 @@ type Candidate struct {
 	Made   time.Time `json:"made"`
 	Chosen bool      `json:"chosen"`
 	Why    string    `json:"why"`
+	// Worth is what it brings at today's prices, in minor units of the piece's currency, null where no price is
+	// known or asked for.
+	Worth *float64 `json:"worth"`
 }
 
 // FlawCost is what the stone would be if a flaw, by its place in the piece, might stay.
@@ -420,6 +423,14 @@ func (p PieceRequest) piece(id string) workshop.Piece {
 		ID: id, Parcel: p.Parcel, Parent: p.Parent, Rough: p.Rough.rough(), Weighed: workshop.Weighed{Text: p.Weighed, Unit: p.Unit},
 		Look: workshop.Look{Along: p.Along, Across: p.Across, Seen: each(p.Seen, func(l LookedAt) workshop.Seen { return workshop.Seen(l) })}, Fate: p.Fate, Version: p.Version, Survey: p.Survey.survey(),
 	}
+}
+
+// worthView is what something is worth, null where that is not known.
+func worthView(worth float64, known bool) *float64 {
+	if !known {
+		return nil
+	}
+	return &worth
 }
 
 func candidateView(c workshop.Candidate, version int) Candidate {

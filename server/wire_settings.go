@@ -22,6 +22,17 @@ type Settings struct {
 	Materials []Material `json:"materials" validate:"max=200,dive"`
 	// Abrasives are the rules by which the kit is judged.
 	Abrasives Abrasives `json:"abrasives"`
+	// Prices are what finished stones bring.
+	Prices []Price `json:"prices" validate:"max=1000,dive"`
+}
+
+// Price is what a carat of a finished stone brings from a weight in carats on: an amount in minor units of the
+// currency, "" for stones of parcels without one.
+type Price struct {
+	Material string  `json:"material" validate:"required,max=60"`
+	Currency string  `json:"currency" validate:"omitempty,len=3,uppercase,alpha"`
+	From     float64 `json:"from" validate:"min=0,max=10000"`
+	Amount   int64   `json:"amount" validate:"min=0,max=1000000000"`
 }
 
 // Abrasives are what a ladder of grits is held to, and which stones are bad for a lap.
@@ -101,6 +112,10 @@ type Habits struct {
 	Tick workshop.TickOf `json:"tick" validate:"oneof=facet round tier"`
 	// Long is which way a long stone lies: across is 3–9 o'clock, along 12–6.
 	Long workshop.Lying `json:"long" validate:"oneof=across along"`
+	// Allowance is what is left all round a stone that is to fit into a piece of rough, Kerf what the saw's
+	// blade takes, both in mm.
+	Allowance float64 `json:"allowance" validate:"min=0,max=10"`
+	Kerf      float64 `json:"kerf" validate:"min=0,max=20"`
 	PlanHabits
 	// Laps are proposed for a new plan. A last pass without a lap and a compound gets what the
 	// material is usually polished with.
@@ -159,9 +174,13 @@ func (s Settings) settings() workshop.Settings {
 	return workshop.Settings{
 		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit,
 		Materials: each(s.Materials, Material.material), Abrasives: s.Abrasives.abrasives(),
+		Prices:   each(s.Prices, func(p Price) workshop.Price { return workshop.Price(p) }),
 		Machines: each(s.Machines, func(m Machine) workshop.Machine { return workshop.Machine(m) }),
 		Habits: each(s.Habits, func(h Habits) workshop.Habits {
-			return workshop.Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: workshop.PlanHabits(h.PlanHabits), Laps: h.laps(), Holds: holdsOf(h.Holds)}
+			return workshop.Habits{
+				ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, Allowance: h.Allowance, Kerf: h.Kerf,
+				PlanHabits: workshop.PlanHabits(h.PlanHabits), Laps: h.laps(), Holds: holdsOf(h.Holds),
+			}
 		}),
 	}
 }
@@ -170,9 +189,13 @@ func settingsView(s workshop.Settings) Settings {
 	return Settings{
 		Version: s.Version, Answered: s.Answered, Machine: s.Machine, Habit: s.Habit,
 		Materials: each(s.Materials, materialOnWire), Abrasives: abrasivesView(s.Abrasives),
+		Prices:   each(s.Prices, func(p workshop.Price) Price { return Price(p) }),
 		Machines: each(s.Machines, func(m workshop.Machine) Machine { return Machine(m) }),
 		Habits: each(s.Habits, func(h workshop.Habits) Habits {
-			return Habits{ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, PlanHabits: PlanHabits(h.PlanHabits), Laps: lapsView(h.Laps), Holds: holdViews(h.Holds)}
+			return Habits{
+				ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, Allowance: h.Allowance, Kerf: h.Kerf,
+				PlanHabits: PlanHabits(h.PlanHabits), Laps: lapsView(h.Laps), Holds: holdViews(h.Holds),
+			}
 		}),
 	}
 }

@@ -90,6 +90,9 @@ type Usual struct {
 	// LightModel and HeadAngle, in degrees, are how a stone is first looked at.
 	LightModel light.Model `json:"lightModel" validate:"oneof=uniform cosine head"`
 	HeadAngle  float64     `json:"headAngle"`
+	// Allowance is what is left all round a stone in its rough, Kerf what a saw's blade takes, in mm.
+	Allowance float64 `json:"allowance"`
+	Kerf      float64 `json:"kerf"`
 }
 
 func (s *Server) workshopRoutes() {

@@ -126,6 +126,14 @@ type settingsDoc struct {
 	Materials []materialDoc `json:"materials"`
 	// Abrasives came with schema 12; those before went by the usual rules.
 	Abrasives *abrasivesDoc `json:"abrasives,omitempty"`
+	Prices    []priceDoc    `json:"prices,omitempty"`
+}
+
+type priceDoc struct {
+	Material string  `json:"material"`
+	Currency string  `json:"currency"`
+	From     float64 `json:"from"`
+	Amount   int64   `json:"amount"`
 }
 
 type abrasivesDoc struct {
@@ -144,10 +152,13 @@ type habitsDoc struct {
 	FirstSide string `json:"firstSide"`
 	Tick      string `json:"tick"`
 	Long      string `json:"long,omitempty"`
-	Girdle    string `json:"girdle"`
-	Table     string `json:"table"`
-	Visiting  string `json:"visiting"`
-	Turning   string `json:"turning"`
+	// Allowance and Kerf came with schema 15; those before had the usual ones.
+	Allowance *float64 `json:"allowance,omitempty"`
+	Kerf      *float64 `json:"kerf,omitempty"`
+	Girdle    string   `json:"girdle"`
+	Table     string   `json:"table"`
+	Visiting  string   `json:"visiting"`
+	Turning   string   `json:"turning"`
 	lapsDoc
 	Holds []holdDoc `json:"holds,omitempty"`
 }
@@ -165,12 +176,16 @@ func settingsDocument(s workshop.Settings) string {
 	for _, h := range s.Habits {
 		d.Habits = append(d.Habits, habitsDoc{
 			ID: h.ID, Name: h.Name, FirstSide: string(h.FirstSide), Tick: string(h.Tick), Long: string(h.Long),
+			Allowance: &h.Allowance, Kerf: &h.Kerf,
 			Girdle: string(h.Girdle), Table: string(h.Table), Visiting: string(h.Visiting), Turning: string(h.Turning),
 			lapsDoc: lapsDocOf(h.Laps, h.TableAt), Holds: holdDocs(h.Holds),
 		})
 	}
 	for _, m := range s.Materials {
 		d.Materials = append(d.Materials, materialDocOf(m))
+	}
+	for _, p := range s.Prices {
+		d.Prices = append(d.Prices, priceDoc(p))
 	}
 	return document(d)
 }
@@ -183,6 +198,7 @@ func readSettings(text string) (workshop.Settings, error) {
 	s := workshop.Settings{
 		Version: d.Version, Answered: d.Answered, Machine: d.Machine, Habit: d.Habit,
 		Machines: []workshop.Machine{}, Habits: []workshop.Habits{}, Materials: []material.Material{}, Abrasives: workshop.UsualAbrasives,
+		Prices: []workshop.Price{},
 	}
 	if a := d.Abrasives; a != nil {
 		s.Abrasives = workshop.Abrasives{
@@ -196,13 +212,25 @@ func readSettings(text string) (workshop.Settings, error) {
 	for _, h := range d.Habits {
 		s.Habits = append(s.Habits, workshop.Habits{
 			ID: h.ID, Name: h.Name, FirstSide: workshop.FirstSide(h.FirstSide), Tick: workshop.TickOf(h.Tick), Long: workshop.Lying(cmp.Or(h.Long, string(workshop.Across))),
+			Allowance: given(h.Allowance, workshop.UsualAllowance), Kerf: given(h.Kerf, workshop.UsualKerf),
 			PlanHabits: planHabitsOf(h.Girdle, h.Table, h.Visiting, h.Turning, cmp.Or(h.TableAt, string(workshop.TableThrough))), Laps: h.laps(), Holds: holdsOf(h.Holds),
 		})
 	}
 	for _, m := range d.Materials {
 		s.Materials = append(s.Materials, m.material())
 	}
+	for _, p := range d.Prices {
+		s.Prices = append(s.Prices, workshop.Price(p))
+	}
 	return s, nil
+}
+
+// given returns what a document says, or what holds where it says nothing.
+func given(said *float64, otherwise float64) float64 {
+	if said == nil {
+		return otherwise
+	}
+	return *said
 }
 
 type finishDoc struct {

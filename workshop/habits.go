@@ -18,6 +18,10 @@ type Habits struct {
 	Tick TickOf `validate:"oneof=facet round tier"`
 	// Long is which way a long stone lies in what is designed here.
 	Long Lying `validate:"oneof=across along"`
+	// Allowance is what is left all round a stone that is to fit into a piece of rough, Kerf what the saw's
+	// blade takes, both in mm.
+	Allowance float64 `validate:"min=0,max=10"`
+	Kerf      float64 `validate:"min=0,max=20"`
 	PlanHabits
 	// Laps are proposed for a new plan. A last pass without a lap and a compound gets what the
 	// material is usually polished with.
@@ -89,10 +93,17 @@ const (
 	TurnedSides Turning = "sides"
 )
 
+// What most cutters leave all round a stone in its rough, and what a thin blade takes, in mm.
+const (
+	UsualAllowance = 0.3
+	UsualKerf      = 0.4
+)
+
 // DefaultHabits is what a new workshop starts with.
 func DefaultHabits() Habits {
 	return Habits{
 		ID: "habits", Name: "My habits", FirstSide: SideAsDrawn, Tick: TickFacet, Long: Across,
+		Allowance: UsualAllowance, Kerf: UsualKerf,
 		PlanHabits: PlanHabits{}.withDefaults(),
 		Laps: Laps{
 			Passes: []Pass{

@@ -26,6 +26,8 @@ type Settings struct {
 	Materials []material.Material `validate:"max=200,dive"`
 	// Abrasives are the rules by which the kit is judged.
 	Abrasives Abrasives
+	// Prices are what finished stones bring.
+	Prices []Price `validate:"max=1000,dive"`
 }
 
 // Abrasives are what a ladder of grits is held to, and which stones are bad for a lap.
@@ -52,7 +54,7 @@ func DefaultSettings() Settings {
 	m, h := DefaultMachine(), DefaultHabits()
 	return Settings{
 		Machine: m.ID, Machines: []Machine{m}, Habit: h.ID, Habits: []Habits{h},
-		Materials: []material.Material{}, Abrasives: UsualAbrasives,
+		Materials: []material.Material{}, Abrasives: UsualAbrasives, Prices: []Price{},
 	}
 }
 
@@ -88,6 +90,9 @@ type Usual struct {
 	// who bends over it, since that is how it will be worn and judged.
 	LightModel light.Model
 	HeadAngle  float64
+	// Allowance and Kerf are the default habits' for rough, in mm.
+	Allowance float64
+	Kerf      float64
 }
 
 // Usual returns what something new begins with: the largest or latest gear of the default
@@ -95,7 +100,11 @@ type Usual struct {
 // width that most stones come near. It returns only the errors of the store.
 func (p *Preferences) Usual(ctx context.Context) (Usual, error) {
 	s, err := p.Settings(ctx)
-	out := Usual{Gear: 96, Gears: s.MachineOf("").Gears, RefractiveIndex: 1.54, Material: "Quartz", Width: 8, LightModel: light.Head, HeadAngle: light.HeadAngle}
+	habits := s.HabitsOf("")
+	out := Usual{
+		Gear: 96, Gears: s.MachineOf("").Gears, RefractiveIndex: 1.54, Material: "Quartz", Width: 8, LightModel: light.Head, HeadAngle: light.HeadAngle,
+		Allowance: habits.Allowance, Kerf: habits.Kerf,
+	}
 	if n := len(out.Gears); n > 0 {
 		out.Gear = out.Gears[n-1]
 	} else {
@@ -121,6 +130,9 @@ func (p *Preferences) SaveSettings(ctx context.Context, s Settings) (Settings, e
 	}
 	if s.Materials == nil {
 		s.Materials = []material.Material{}
+	}
+	if s.Prices == nil {
+		s.Prices = []Price{}
 	}
 	version := s.Version
 	s.Version++

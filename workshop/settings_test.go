@@ -36,6 +36,26 @@ func TestSettingsThatContradictThemselvesAreRefused(t *testing.T) {
 	}
 }
 
+func TestHeavierStonesBringMoreByTheCarat(t *testing.T) {
+	s := workshop.Settings{Prices: []workshop.Price{
+		{Material: "Peridot", Currency: "EUR", From: 3, Amount: 9000},
+		{Material: "Peridot", Currency: "EUR", From: 0.5, Amount: 4000},
+		{Material: "Peridot", Currency: "CHF", From: 0, Amount: 1},
+		{Material: "Spinel", Currency: "EUR", From: 0, Amount: 2},
+	}}
+	worth := s.Worth("peridot", "EUR")
+	for carats, want := range map[float64]float64{0.5: 2000, 2: 8000, 2.999: 11996, 3: 27000} {
+		got, known := worth.Of(carats)
+		assert.True(t, known)
+		assert.Equal(t, want, got, "%g ct", carats)
+	}
+	_, known := worth.Of(0.4)
+	assert.False(t, known, "no price is known for so light a stone")
+	assert.Equal(t, 35000.0, worth.Together(0.4, 2, 3))
+	assert.True(t, worth.Known())
+	assert.False(t, s.Worth("Peridot", "").Known(), "a price in another currency is none")
+}
+
 func TestAnOwnMaterialIsFrozenInThePlan(t *testing.T) {
 	s := newShop(t)
 	ctx := t.Context()

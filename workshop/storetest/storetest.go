@@ -102,6 +102,8 @@ func settings(t *testing.T, ctx context.Context, s workshop.Store) {
 	require.NoError(t, err)
 	assert.Zero(t, none)
 	want := workshop.DefaultSettings()
+	want.Habits[0].Allowance, want.Habits[0].Kerf = 0, 0.7
+	want.Prices = []workshop.Price{{Material: "Peridot", Currency: "EUR", From: 1.5, Amount: 4000}}
 	want.Version, want.Answered = 1, true
 	own, _ := material.Find("Spinel")
 	own.Name = "Sea glass"

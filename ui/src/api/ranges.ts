@@ -86,6 +86,10 @@ export const ranges = {
     refractiveIndex: { min: 1.01, max: 4 },
     width: { min: 0.1, max: 500 },
   },
+  Habits: {
+    allowance: { min: 0, max: 10 },
+    kerf: { min: 0, max: 20 },
+  },
   HappenedRequest: {
     flatness: { min: 0, max: 5000 },
     grain: { min: 0, max: 1000 },
@@ -185,6 +189,10 @@ export const ranges = {
     result: { min: 1, max: 4, whole: true },
     rpm: { min: 0, max: 10000 },
     strokes: { min: 0, max: 100000, whole: true },
+  },
+  Price: {
+    amount: { min: 0, max: 1000000000, whole: true },
+    from: { min: 0, max: 10000 },
   },
   PullRequest: {
     tier: { min: 0, max: 399, whole: true },

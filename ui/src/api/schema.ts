@@ -2291,6 +2291,7 @@ export interface components {
             stale: boolean;
             why: string;
             width: number;
+            worth: number | null;
             yield: number;
         };
         CandidateList: {
@@ -2807,12 +2808,14 @@ export interface components {
             mesh: number;
         };
         Habits: {
+            allowance: number;
             /** @enum {string} */
             firstSide: "drawn" | "pavilion" | "crown";
             /** @enum {string} */
             girdle: "drawn" | "first" | "last";
             holds: components["schemas"]["Hold"][];
             id: string;
+            kerf: number;
             /** @enum {string} */
             long: "across" | "along";
             name: string;
@@ -3611,6 +3614,12 @@ export interface components {
             turned: components["schemas"]["TurnedPreform"] | null;
             wedges: components["schemas"]["SawnWedge"][];
         };
+        Price: {
+            amount: number;
+            currency: string;
+            from: number;
+            material: string;
+        };
         Problem: {
             detail: string;
             places: components["schemas"]["Place"][];
@@ -3990,6 +3999,7 @@ export interface components {
             machine: string;
             machines: components["schemas"]["Machine"][];
             materials: components["schemas"]["Material"][];
+            prices: components["schemas"]["Price"][];
             version: number;
         };
         Setup: {
@@ -4085,6 +4095,7 @@ export interface components {
             kerfCarats: number;
             stones: components["schemas"]["SplitStone"][];
             trim: components["schemas"]["RoughTrim"];
+            worth: number | null;
         };
         SplitLine: {
             done: number;
@@ -4101,6 +4112,7 @@ export interface components {
             place: components["schemas"]["StonePlace"];
             revision: string;
             width: number;
+            worth: number | null;
         };
         SplitsRequest: {
             allowance: number;
@@ -4456,9 +4468,11 @@ export interface components {
             stone: string;
         };
         Usual: {
+            allowance: number;
             gear: number;
             gears: number[];
             headAngle: number;
+            kerf: number;
             /** @enum {string} */
             lightModel: "uniform" | "cosine" | "head";
             material: string;

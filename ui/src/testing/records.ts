@@ -173,6 +173,8 @@ export const usual: Usual = {
   width: 8,
   lightModel: 'head',
   headAngle: 16,
+  allowance: 0.3,
+  kerf: 0.4,
 };
 
 export const machineOf = (change: Partial<Machine> = {}): Machine => ({
@@ -202,6 +204,8 @@ export const habitsOf = (change: Partial<Habits> = {}): Habits => ({
   name: 'Evenings',
   tick: 'facet',
   long: 'across',
+  allowance: 0.3,
+  kerf: 0.4,
   passes,
   uses: [],
   holds: [],
@@ -231,6 +235,7 @@ export const settingsOf = (change: Partial<Settings> = {}): Settings => ({
     smearBelow: 4,
     coarser: 1.5,
   },
+  prices: [],
   ...change,
 });
 

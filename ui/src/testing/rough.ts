@@ -28,6 +28,7 @@ export const candidate: Candidate = {
   made: '2026-11-29T10:00:00Z',
   chosen: false,
   why: '',
+  worth: null,
 };
 
 /** A block with a flaw and a candidate. */

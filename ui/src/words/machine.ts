@@ -117,6 +117,8 @@ export const machineWords = {
   >,
   long: 'Long stones lie',
   longs: { across: 'along 3–9 o’clock', along: 'along 12–6 o’clock' } as Record<string, string>,
+  allowance: 'Left all round in the rough',
+  kerf: 'Saw blade takes',
   passes: 'Passes proposed for a new plan',
   save: 'Save',
   saved: 'Saved',

@@ -264,8 +264,11 @@ export const roughWords = {
     look: 'Look for these',
   },
   prices: {
-    head: 'Prices by the carat',
+    head: (material: string) => `Prices of ${material} by the carat`,
     add: 'Add a price',
+    save: 'Save the prices',
+    saved: 'The prices are saved',
+    line: (from: string, amount: string) => `From ${from}: ${amount} a carat`,
     from: (n: number) => (n === 1 ? 'From' : `From (${n})`),
     carat: (n: number) => (n === 1 ? 'A carat brings' : `A carat brings (${n})`),
     remove: (n: number) => `Remove price ${n}`,

@@ -59,8 +59,13 @@ export const splitWords = {
   kerfCosts: 'The blade takes',
   value: 'Both are worth',
   oneValue: 'One is worth',
-  more: (sum: string) => `Worth more, by ${sum}`,
-  less: (sum: string) => `Worth less, by ${sum}`,
+  against: (both: number, one: number, sum: (v: number) => string) =>
+    both === one
+      ? 'Worth the same'
+      : both > one
+        ? `Worth more, by ${sum(both - one)}`
+        : `Worth less, by ${sum(one - both)}`,
+  tooLight: 'too light for a price',
   heavier: (ct: string) => `Two weigh more, by ${ct}`,
   lighter: (ct: string) => `One weighs more, by ${ct}`,
   noPrice: 'Large stones often bring more by the carat: note prices under Side by side.',

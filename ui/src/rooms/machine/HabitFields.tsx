@@ -3,6 +3,8 @@ import TextField from '@mui/material/TextField';
 import type { Habits } from '../../api/client';
 import { HoldChoices } from '../../parts/kit/HoldChoices';
 import { LapChoices } from '../../parts/work/LapChoices';
+import { ranges } from '../../api/ranges';
+import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
 import { machineWords as m } from '../../words/machine';
 import { Row } from '../../parts/Row';
@@ -44,6 +46,24 @@ export function HabitFields({ habits: h, onChange }: Props) {
         />
       </Row>
       <HabitChoices habits={h} onChange={onChange} />
+      <Row>
+        <NumberField
+          label={m.allowance}
+          unit="mm"
+          {...ranges.Habits.allowance}
+          value={h.allowance}
+          onChange={(allowance) => onChange({ allowance })}
+          width={230}
+        />
+        <NumberField
+          label={m.kerf}
+          unit="mm"
+          {...ranges.Habits.kerf}
+          value={h.kerf}
+          onChange={(kerf) => onChange({ kerf })}
+          width={230}
+        />
+      </Row>
       <Box sx={{ maxWidth: 640 }}>
         <LapChoices head={m.passes} laps={h} onChange={onChange} />
         <HoldChoices holds={h.holds} onChange={(holds) => onChange({ holds })} />

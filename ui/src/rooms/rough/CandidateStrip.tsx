@@ -25,7 +25,7 @@ import { roughWords } from '../../words/rough';
 import { splitWords, variantWords } from '../../words/variants';
 import { Face } from './Face';
 import { FittingButton, FittingState, useFitting } from './Fitting';
-import { limitsOf, searchRounds, usualAllowance } from './limits';
+import { limitsOf, searchRounds } from './limits';
 import { PieceSmall } from './PieceDrawn';
 import { placed } from './space';
 import { StoneCard } from './StoneCard';
@@ -43,10 +43,21 @@ interface Props {
   onShow: (c: Candidate) => void;
   /** The piece on screen is not the one that is searched. */
   unsaved: boolean;
+  /** What is left all round where it was not searched with another, in mm. */
+  usualAllowance: number;
 }
 
 /** What was found in a piece, side by side, and the search for more. */
-export function CandidateStrip({ piece, rough, worked, camera, shown, onShow, unsaved }: Props) {
+export function CandidateStrip({
+  piece,
+  usualAllowance,
+  rough,
+  worked,
+  camera,
+  shown,
+  onShow,
+  unsaved,
+}: Props) {
   const [allowance, setAllowance] = useState(piece.candidates[0]?.allowance ?? usualAllowance);
   const work = useFitting(piece.id);
   const list = piece.candidates;

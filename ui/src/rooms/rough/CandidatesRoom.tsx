@@ -14,6 +14,7 @@ import {
   type Candidate,
   type Piece,
 } from '../../api/rough';
+import { usualQuery } from '../../api/settings';
 import { Refusal } from '../../parts/forms/Refusal';
 import { Await, Care, Empty, Figures, PageHead } from '../../parts/Page';
 import type { Camera } from '../../parts/stone/geometry';
@@ -23,8 +24,7 @@ import { Face } from './Face';
 import { FittingButton, FittingState, useFitting } from './Fitting';
 import { askew } from './PieceInRound';
 import { PieceTurned } from './PieceTurned';
-import { limitsOf, searchRounds, usualAllowance } from './limits';
-import { keepPrices, pricesOf, valueOf, type Price } from './prices';
+import { limitsOf, searchRounds } from './limits';
 import { Prices } from './Prices';
 import { placed } from './space';
 
@@ -40,12 +40,7 @@ export function CandidatesRoom() {
 
 function Room({ piece }: { piece: Piece }) {
   const [camera, setCamera] = useState<Camera>(askew);
-  const [prices, setPrices] = useState(() => pricesOf(piece.rough.material));
   const found = piece.candidates.filter((c) => c.place);
-  const change = (list: Price[]) => {
-    setPrices(list);
-    keepPrices(piece.rough.material, list);
-  };
   return (
     <>
       <PageHead
@@ -81,14 +76,7 @@ function Room({ piece }: { piece: Piece }) {
         }}
       >
         {found.map((c) => (
-          <Beside
-            key={c.id}
-            piece={piece}
-            candidate={c}
-            camera={camera}
-            onCamera={setCamera}
-            value={valueOf(c.carat, prices)}
-          />
+          <Beside key={c.id} piece={piece} candidate={c} camera={camera} onCamera={setCamera} />
         ))}
       </Box>
       <Box
@@ -100,7 +88,7 @@ function Room({ piece }: { piece: Piece }) {
           alignItems: 'start',
         }}
       >
-        <Prices prices={prices} currency={piece.currency} onChange={change} />
+        <Prices piece={piece} />
         <LookFor piece={piece} />
       </Box>
     </>
@@ -112,12 +100,10 @@ interface BesideProps {
   candidate: Candidate;
   camera: Camera;
   onCamera: (change: (before: Camera) => Camera) => void;
-  /** What it is worth, undefined where no price is known. */
-  value: number | undefined;
 }
 
 /** One candidate: the stone in the piece, its face under light, and its figures. */
-function Beside({ piece, candidate: c, camera, onCamera, value }: BesideProps) {
+function Beside({ piece, candidate: c, camera, onCamera }: BesideProps) {
   const { data: solid } = useQuery(solidQuery(c.revision));
   const choice = useMutation(chooseCandidate);
   return (
@@ -149,11 +135,11 @@ function Beside({ piece, candidate: c, camera, onCamera, value }: BesideProps) {
           [f.size, sizes(c.length, c.width)],
           [f.weight, carats(c.carat)],
           [f.yield, percent(c.yield)],
-          ...(value !== undefined
+          ...(c.worth !== null
             ? ([
-                [r.value, money(100 * value, piece.currency)],
+                [r.value, money(c.worth, piece.currency)],
                 ...(piece.cost > 0
-                  ? [[r.over, money(100 * value - piece.cost, piece.currency)] as [string, string]]
+                  ? [[r.over, money(c.worth - piece.cost, piece.currency)] as [string, string]]
                   : []),
               ] as [string, string][])
             : []),
@@ -190,7 +176,8 @@ function LookFor({ piece }: { piece: Piece }) {
   const options = (library.data?.pages ?? [])
     .flatMap((p) => p.diagrams)
     .map((d) => ({ id: d.id, name: d.facts!.name }));
-  const allowance = piece.candidates[0]?.allowance ?? usualAllowance;
+  const usual = useQuery(usualQuery).data;
+  const allowance = piece.candidates[0]?.allowance ?? usual?.allowance;
   return (
     <Box component="section" aria-label={r.lookFor}>
       <Typography variant="h2" gutterBottom>
@@ -213,8 +200,9 @@ function LookFor({ piece }: { piece: Piece }) {
         <FittingButton
           work={work}
           label={r.look}
-          disabled={chosen.length === 0}
+          disabled={chosen.length === 0 || allowance === undefined}
           onStart={() =>
+            allowance !== undefined &&
             work.start({
               diagrams: chosen.map((d) => d.id),
               allowance,

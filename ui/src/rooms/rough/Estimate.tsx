@@ -3,21 +3,24 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { estimateQuery, type PieceForm } from '../../api/rough';
+import { usualQuery } from '../../api/settings';
 import { PickField } from '../../parts/fields/PickField';
 import { Refusal } from '../../parts/forms/Refusal';
 import { Sheet } from '../../parts/Sheet';
 import { carats, mm, percent } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
-import { limitsOf, usualAllowance } from './limits';
+import { limitsOf } from './limits';
 
 const r = roughWords.estimate;
 
 /** What a piece may become in an outline: by its three sizes, and by its solid in any position. */
 export function Estimate({ draft, ready }: { draft: PieceForm; ready: boolean }) {
   const [outline, setOutline] = useState<keyof typeof r.outlines>('round');
+  const usual = useQuery(usualQuery).data;
+  const allowance = usual?.allowance ?? 0;
   const { data, error } = useQuery({
-    ...estimateQuery(draft, outline, usualAllowance),
-    enabled: ready,
+    ...estimateQuery(draft, outline, allowance),
+    enabled: ready && usual !== undefined,
   });
   return (
     <Box component="section" aria-label={r.title} sx={{ mt: 3 }}>
@@ -47,7 +50,7 @@ export function Estimate({ draft, ready }: { draft: PieceForm; ready: boolean })
             </tr>
           </Sheet>
           <Typography variant="body2" color="text.secondary">
-            {r.like(data.diagram, usualAllowance, percent(data.fitYield))}
+            {r.like(data.diagram, allowance, percent(data.fitYield))}
           </Typography>
         </>
       )}

@@ -29,7 +29,6 @@ import { roughWords as r } from '../../words/rough';
 import { w } from '../../words/words';
 import { AxisPart } from './AxisPart';
 import { ColourPart } from './ColourPart';
-import { usualKerf } from './limits';
 import { Part } from './Part';
 import { PiecePhotos } from './PiecePhotos';
 import { Place } from './Place';
@@ -43,6 +42,8 @@ interface Props {
   worked: RoughWorked;
   chosen: Chosen | undefined;
   camera: Camera;
+  /** What the saw's blade usually takes, in mm. */
+  kerf: number;
   onChoose: (chosen: Chosen | undefined) => void;
   set: (change: Partial<PieceForm>) => void;
   setRough: (change: Partial<Rough>) => void;
@@ -61,7 +62,7 @@ interface Props {
 
 /** What is in a piece and on it: flaws, saw cuts, its weight, and what else is known. */
 export function PieceParts(props: Props) {
-  const { draft, worked, chosen, camera, onChoose, setRough, setFlaw, setTrim } = props;
+  const { draft, worked, chosen, camera, kerf, onChoose, setRough, setFlaw, setTrim } = props;
   const { flaws, trims } = draft.rough;
   const chosenOf = (what: Chosen['what']) => (chosen?.what === what ? chosen.no : -1);
   const addTrim = () => {
@@ -69,7 +70,7 @@ export function PieceParts(props: Props) {
     const normal = pointOf(camera.right);
     const distance =
       middle[0] * normal.x + middle[1] * normal.y + middle[2] * normal.z + 0.55 * reach;
-    setRough({ trims: [...trims, { normal, distance, kerf: usualKerf }] });
+    setRough({ trims: [...trims, { normal, distance, kerf }] });
     onChoose({ what: 'trim', no: trims.length });
   };
   const say = useNotice();

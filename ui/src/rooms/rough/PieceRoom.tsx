@@ -5,6 +5,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import type { Usual } from '../../api/client';
 import { reread } from '../../api/refresh';
 import {
   pieceQuery,
@@ -19,6 +20,7 @@ import {
   type Trim,
   type Zone,
 } from '../../api/rough';
+import { usualQuery } from '../../api/settings';
 import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { SaveConflict } from '../../parts/forms/Conflict';
 import { Refusal, whyRefused } from '../../parts/forms/Refusal';
@@ -43,10 +45,15 @@ import { eyeOf, ontoTable, placed, pointOf } from './space';
 export function PieceRoom() {
   const { id = '' } = useParams();
   const piece = useQuery(pieceQuery(id));
-  return <Await query={piece}>{(p) => <Room key={p.id} piece={p} />}</Await>;
+  const usual = useQuery(usualQuery);
+  return (
+    <Await query={piece}>
+      {(p) => <Await query={usual}>{(u) => <Room key={p.id} piece={p} usual={u} />}</Await>}
+    </Await>
+  );
 }
 
-function Room({ piece }: { piece: Piece }) {
+function Room({ piece, usual }: { piece: Piece; usual: Usual }) {
   const [draft, setDraft] = useState(() => formOf(piece));
   const [camera, setCamera] = useState<Camera>(askew);
   const [chosen, choose] = useState<Chosen>();
@@ -177,6 +184,7 @@ function Room({ piece }: { piece: Piece }) {
         </Box>
         <PieceParts
           piece={piece}
+          kerf={usual.kerf}
           draft={draft}
           worked={worked}
           chosen={chosen}
@@ -196,6 +204,7 @@ function Room({ piece }: { piece: Piece }) {
       </Box>
       <CandidateStrip
         piece={piece}
+        usualAllowance={usual.allowance}
         rough={draft.rough}
         worked={worked}
         camera={camera}

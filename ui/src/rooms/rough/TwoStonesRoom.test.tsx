@@ -3,16 +3,13 @@ import { afterEach, expect, test } from 'vitest';
 import type { PieceForm, Split } from '../../api/rough';
 import { renderInApp } from '../../testing/app';
 import { cube } from '../../testing/cube';
+import { usual } from '../../testing/records';
 import { candidate, piece } from '../../testing/rough';
 import { serve } from '../../testing/server';
 import { splitWords as k } from '../../words/variants';
-import { keepPrices } from './prices';
 import { TwoStonesRoom } from './TwoStonesRoom';
 
-afterEach(() => {
-  cleanup();
-  localStorage.clear();
-});
+afterEach(cleanup);
 
 const stone = (name: string, carat: number): Split['stones'][number] => ({
   diagram: name,
@@ -22,6 +19,7 @@ const stone = (name: string, carat: number): Split['stones'][number] => ({
   width: 6,
   length: 6,
   carat,
+  worth: null,
 });
 
 const split: Split = {
@@ -29,15 +27,17 @@ const split: Split = {
   kerfCarats: 0.3,
   carats: 4.5,
   stones: [stone('Meridian', 3), stone('Ecliptic', 1.5)],
+  worth: null,
 };
 
-function open() {
+function open(p = piece(), found = split) {
   const put: PieceForm[] = [];
   serve({
-    'GET /api/rough/p': () => piece(),
+    'GET /api/rough/p': () => p,
+    'GET /api/usual': () => usual,
     'GET /api/solids/hash': () => cube,
     'GET /api/rough/p/splits': () =>
-      new Response(JSON.stringify({ done: 5, total: 5, ended: 'complete', found: [split] }) + '\n'),
+      new Response(JSON.stringify({ done: 5, total: 5, ended: 'complete', found: [found] }) + '\n'),
     'PUT /api/rough/p': (body: PieceForm) => {
       put.push(body);
       return { ...piece(), ...body, version: 4 };
@@ -58,11 +58,10 @@ test('two stones are held against one by weight, and the saw cut is put into the
 });
 
 test('where prices are known the worth decides: large stones bring more by the carat', async () => {
-  keepPrices('Peridot', [
-    { from: 0, carat: 40 },
-    { from: 3.5, carat: 100 },
-  ]);
-  open();
-  // 4.5 ct at 40 against 4 ct at 100.
+  const [large, small] = split.stones as [Split['stones'][number], Split['stones'][number]];
+  const found = { ...split, stones: [{ ...large, worth: 180_00 }, small], worth: 180_00 };
+  // 3 ct at 60.00, and one without a price, against 4 ct at 100.00.
+  open(piece({ candidates: [{ ...candidate, worth: 400_00 }] }), found);
   await screen.findByText((text) => text.startsWith('Worth less, by') && text.includes('220'));
+  expect(screen.getAllByText((text) => text.includes(k.tooLight))).toHaveLength(1);
 });

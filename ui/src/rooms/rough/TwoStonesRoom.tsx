@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import type { Usual } from '../../api/client';
 import { ranges } from '../../api/ranges';
 import { reread } from '../../api/refresh';
 import {
@@ -16,6 +17,7 @@ import {
   type Split,
   type SplitLine,
 } from '../../api/rough';
+import { usualQuery } from '../../api/settings';
 import { NumberField } from '../../parts/fields/NumberField';
 import { Refusal } from '../../parts/forms/Refusal';
 import { useNotice } from '../../parts/notice';
@@ -27,26 +29,29 @@ import { carats, mm, money } from '../../words/numbers';
 import { roughWords } from '../../words/rough';
 import { splitWords as k } from '../../words/variants';
 import { FittingButton } from './Fitting';
-import { usualAllowance, usualKerf } from './limits';
 import { formOf } from './form';
 import { askew } from './PieceInRound';
 import { PieceTurned } from './PieceTurned';
-import { pricesOf, valueOf } from './prices';
 import { placed } from './space';
 
 /** Two stones out of one piece: saw cuts that are proposed, and what each is worth beside one stone. */
 export function TwoStonesRoom() {
   const { id = '' } = useParams();
   const piece = useQuery(pieceQuery(id));
-  return <Await query={piece}>{(p) => <Room key={p.id} piece={p} />}</Await>;
+  const usual = useQuery(usualQuery);
+  return (
+    <Await query={piece}>
+      {(p) => <Await query={usual}>{(u) => <Room key={p.id} piece={p} usual={u} />}</Await>}
+    </Await>
+  );
 }
 
 const latest = (_: SplitLine | undefined, line: SplitLine) => line;
 
-function Room({ piece }: { piece: Piece }) {
+function Room({ piece, usual }: { piece: Piece; usual: Usual }) {
   const [camera, setCamera] = useState<Camera>(askew);
-  const [allowance, setAllowance] = useState(piece.candidates[0]?.allowance ?? usualAllowance);
-  const [kerf, setKerf] = useState(usualKerf);
+  const [allowance, setAllowance] = useState(piece.candidates[0]?.allowance ?? usual.allowance);
+  const [kerf, setKerf] = useState(usual.kerf);
   const work = useLongWork(splitsOf(piece.id), latest);
   const found = work.state?.found ?? [];
   return (
@@ -161,7 +166,14 @@ function Way({ no, piece, split, camera, onCamera }: WayProps) {
         rows={[
           ...split.stones.map((s, i): [string, string] => [
             k.side[i]!,
-            `${s.name}, ${mm(s.width)}, ${carats(s.carat)}`,
+            [
+              s.name,
+              mm(s.width),
+              carats(s.carat),
+              split.worth !== null && s.worth === null ? k.tooLight : '',
+            ]
+              .filter(Boolean)
+              .join(', '),
           ]),
           [k.kerfCosts, carats(split.kerfCarats)],
           [k.together, carats(split.carats)],
@@ -177,11 +189,10 @@ function Way({ no, piece, split, camera, onCamera }: WayProps) {
 function Against({ piece, split }: { piece: Piece; split: Split }) {
   const one = piece.candidates.find((c) => c.place && !c.stale);
   if (!one) return null;
-  const prices = pricesOf(piece.rough.material);
-  const each = split.stones.map((s) => valueOf(s.carat, prices));
-  const single = valueOf(one.carat, prices);
   const row: [string, string] = [k.one, `${one.name}, ${carats(one.carat)}`];
-  if (single === undefined) {
+  const both = split.worth;
+  const single = one.worth;
+  if (single === null || both === null) {
     const more = split.carats - one.carat;
     return (
       <>
@@ -195,13 +206,12 @@ function Against({ piece, split }: { piece: Piece; split: Split }) {
       </>
     );
   }
-  const both = (each[0] ?? 0) + (each[1] ?? 0);
-  const sum = (v: number) => money(100 * v, piece.currency);
+  const sum = (v: number) => money(v, piece.currency);
   return (
     <>
       <Figures rows={[row, [k.value, sum(both)], [k.oneValue, sum(single)]]} />
       <Typography sx={{ mt: 2 }}>
-        <strong>{both > single ? k.more(sum(both - single)) : k.less(sum(single - both))}</strong>
+        <strong>{k.against(both, single, sum)}</strong>
       </Typography>
     </>
   );

@@ -1,14 +1,8 @@
 import type { Candidate } from '../../api/rough';
 import { roughWords } from '../../words/rough';
 
-/** What is left all round where nothing else was said, in mm. */
-export const usualAllowance = 0.3;
-
 /** How often a piece is searched at most before the search rests: it ends as soon as nothing grows. */
 export const searchRounds = 6;
-
-/** What a saw blade takes where nothing else was said, in mm. */
-export const usualKerf = 0.4;
 
 /** What a stone touches: flaws and saw cuts by name, natural faces by their number. */
 export function limitsOf(all: Candidate['limitedBy']): string {
