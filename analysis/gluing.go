@@ -31,6 +31,8 @@ type Gluing struct {
 	// plan need not have frozen it.
 	machine dopping.Machine
 	shelf   []workshop.Shelved
+	// kerf is what a blade usually takes, in mm.
+	kerf float64
 }
 
 // Mounting is how a stone can be held with one side up.
@@ -73,11 +75,12 @@ func GluingOf(ctx context.Context, shop Gluer, stone workshop.Stone) (*Gluing, e
 	if err != nil {
 		return nil, err
 	}
-	g := &Gluing{Assessment: a, Allowance: dopping.UsualAllowance()}
 	settings, err := shop.Settings(ctx)
 	if err != nil {
 		return nil, err
 	}
+	habits := settings.HabitsOf("")
+	g := &Gluing{Assessment: a, Allowance: habits.Preform, kerf: habits.Kerf}
 	machine := settings.MachineOf(a.Machine.ID)
 	if machine.ID != a.Machine.ID {
 		machine = a.Machine
@@ -195,7 +198,7 @@ func (g *Gluing) preform() {
 }
 
 // Wedges tells what a saw on the machine takes off before the first side is ground, tier by tier. Kerf is
-// that of the thinnest blade of the kit, a usual one without any. The piece is the one that the stone was
+// that of the thinnest blade of the kit, the habit's without any. The piece is the one that the stone was
 // found in, else the blank.
 func (g *Gluing) Wedges(worked *rough.Piece) (wedges []dopping.Wedge, kerf float64) {
 	kerf = math.Inf(1)
@@ -205,7 +208,7 @@ func (g *Gluing) Wedges(worked *rough.Piece) (wedges []dopping.Wedge, kerf float
 		}
 	}
 	if math.IsInf(kerf, 1) {
-		kerf = usualKerf
+		kerf = g.kerf
 	}
 	m := g.Mounting[0]
 	corners := m.Body.Points()
@@ -215,9 +218,6 @@ func (g *Gluing) Wedges(worked *rough.Piece) (wedges []dopping.Wedge, kerf float
 	}
 	return dopping.Saw(corners, m.Cuts, kerf, g.Allowance.Side), kerf
 }
-
-// usualKerf is what a thin blade takes away, in mm.
-const usualKerf = 0.4
 
 // found is the stone as it was found in its piece, nil where it was not.
 func (g *Gluing) found() *workshop.Found {

@@ -52,7 +52,7 @@ type SplitSearch struct {
 	shop            Fits
 }
 
-// SplitProgress is how far a search for saw cuts has come; Found holds the best so far, the best first.
+// SplitProgress is how far a search for saw cuts has come; Found holds the best so far, the best pair first.
 type SplitProgress struct {
 	Done, Total int
 	Found       []Split

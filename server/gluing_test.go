@@ -81,6 +81,17 @@ func TestAStoneIsGluedOverTheWire(t *testing.T) {
 	assert.Greater(t, gluing.Preform.Turned.Diameter, 6.6)
 	assert.Greater(t, gluing.Preform.Turned.Straight, gluing.Preform.Turned.Keeps-0.5)
 	assert.Equal(t, diagram.Crown, gluing.OtherFirst.First)
+
+	// How a preform is shaped is a habit: mains at once, and more left all round.
+	before := *gluing.Preform.Turned
+	assert.InDelta(t, 1, before.Mains-before.Angle, 1e-9)
+	var settings server.Settings
+	c.get("/api/settings", &settings)
+	settings.Habits[0].Preform = server.PreformHabit{Side: 0.8, Foot: 0.3}
+	c.put("PUT", "/api/settings", settings, &settings)
+	c.get(at+"/gluing", &gluing)
+	assert.InDelta(t, gluing.Preform.Turned.Mains, gluing.Preform.Turned.Angle, 1e-9)
+	assert.InDelta(t, before.Diameter+1, gluing.Preform.Turned.Diameter, 1e-9)
 	choices.Holds[1].Dop = best.Name
 	c.put("PUT", at+"/plan", server.ReplanRequest{Choices: choices, Version: stone.Version}, &stone)
 	assert.NotEqual(t, analysis.Grave, verdicts()[analysis.OfDop].Verdict)

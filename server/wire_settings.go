@@ -4,6 +4,7 @@ import (
 	"time"
 
 	"cressa/core/abrasive"
+	"cressa/core/dopping"
 	"cressa/core/material"
 	"cressa/workshop"
 )
@@ -116,12 +117,22 @@ type Habits struct {
 	// blade takes, both in mm.
 	Allowance float64 `json:"allowance" validate:"min=0,max=10"`
 	Kerf      float64 `json:"kerf" validate:"min=0,max=20"`
+	// Preform is what is left on a preform.
+	Preform PreformHabit `json:"preform"`
 	PlanHabits
 	// Laps are proposed for a new plan. A last pass without a lap and a compound gets what the
 	// material is usually polished with.
 	Laps
 	// Holds is how a stone is usually held in its first setup and in the next; there may be fewer.
 	Holds []Hold `json:"holds" validate:"max=12,dive"`
+}
+
+// PreformHabit is what is left on a preform, in mm: all round, and at the end that goes onto the dop. Under is by how
+// many degrees the cone is flatter than the mains, 0 for the mains at once.
+type PreformHabit struct {
+	Side  float64 `json:"side" validate:"min=0,max=5"`
+	Foot  float64 `json:"foot" validate:"min=0,max=5"`
+	Under float64 `json:"under" validate:"min=0,max=10"`
 }
 
 // Material is a row of the material table, or one of the owner's own.
@@ -179,7 +190,7 @@ func (s Settings) settings() workshop.Settings {
 		Habits: each(s.Habits, func(h Habits) workshop.Habits {
 			return workshop.Habits{
 				ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, Allowance: h.Allowance, Kerf: h.Kerf,
-				PlanHabits: workshop.PlanHabits(h.PlanHabits), Laps: h.laps(), Holds: holdsOf(h.Holds),
+				Preform: dopping.Allowance(h.Preform), PlanHabits: workshop.PlanHabits(h.PlanHabits), Laps: h.laps(), Holds: holdsOf(h.Holds),
 			}
 		}),
 	}
@@ -194,7 +205,7 @@ func settingsView(s workshop.Settings) Settings {
 		Habits: each(s.Habits, func(h workshop.Habits) Habits {
 			return Habits{
 				ID: h.ID, Name: h.Name, FirstSide: h.FirstSide, Tick: h.Tick, Long: h.Long, Allowance: h.Allowance, Kerf: h.Kerf,
-				PlanHabits: PlanHabits(h.PlanHabits), Laps: lapsView(h.Laps), Holds: holdViews(h.Holds),
+				Preform: PreformHabit(h.Preform), PlanHabits: PlanHabits(h.PlanHabits), Laps: lapsView(h.Laps), Holds: holdViews(h.Holds),
 			}
 		}),
 	}

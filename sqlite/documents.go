@@ -7,6 +7,8 @@ import (
 	"time"
 
 	"cressa/core/abrasive"
+	"cressa/core/dopping"
+	"cressa/core/fit"
 	"cressa/core/material"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -152,15 +154,22 @@ type habitsDoc struct {
 	FirstSide string `json:"firstSide"`
 	Tick      string `json:"tick"`
 	Long      string `json:"long,omitempty"`
-	// Allowance and Kerf came with schema 15; those before had the usual ones.
-	Allowance *float64 `json:"allowance,omitempty"`
-	Kerf      *float64 `json:"kerf,omitempty"`
-	Girdle    string   `json:"girdle"`
-	Table     string   `json:"table"`
-	Visiting  string   `json:"visiting"`
-	Turning   string   `json:"turning"`
+	// Allowance, Kerf and Preform came with schema 15; those before had the usual ones.
+	Allowance *float64    `json:"allowance,omitempty"`
+	Kerf      *float64    `json:"kerf,omitempty"`
+	Preform   *preformDoc `json:"preform,omitempty"`
+	Girdle    string      `json:"girdle"`
+	Table     string      `json:"table"`
+	Visiting  string      `json:"visiting"`
+	Turning   string      `json:"turning"`
 	lapsDoc
 	Holds []holdDoc `json:"holds,omitempty"`
+}
+
+type preformDoc struct {
+	Side  float64 `json:"side"`
+	Foot  float64 `json:"foot"`
+	Under float64 `json:"under"`
 }
 
 func settingsDocument(s workshop.Settings) string {
@@ -176,7 +185,7 @@ func settingsDocument(s workshop.Settings) string {
 	for _, h := range s.Habits {
 		d.Habits = append(d.Habits, habitsDoc{
 			ID: h.ID, Name: h.Name, FirstSide: string(h.FirstSide), Tick: string(h.Tick), Long: string(h.Long),
-			Allowance: &h.Allowance, Kerf: &h.Kerf,
+			Allowance: &h.Allowance, Kerf: &h.Kerf, Preform: &preformDoc{h.Preform.Side, h.Preform.Foot, h.Preform.Under},
 			Girdle: string(h.Girdle), Table: string(h.Table), Visiting: string(h.Visiting), Turning: string(h.Turning),
 			lapsDoc: lapsDocOf(h.Laps, h.TableAt), Holds: holdDocs(h.Holds),
 		})
@@ -212,7 +221,8 @@ func readSettings(text string) (workshop.Settings, error) {
 	for _, h := range d.Habits {
 		s.Habits = append(s.Habits, workshop.Habits{
 			ID: h.ID, Name: h.Name, FirstSide: workshop.FirstSide(h.FirstSide), Tick: workshop.TickOf(h.Tick), Long: workshop.Lying(cmp.Or(h.Long, string(workshop.Across))),
-			Allowance: given(h.Allowance, workshop.UsualAllowance), Kerf: given(h.Kerf, workshop.UsualKerf),
+			Allowance: given(h.Allowance, fit.UsualAllowance), Kerf: given(h.Kerf, workshop.UsualKerf),
+			Preform:    dopping.Allowance(given(h.Preform, preformDoc(dopping.UsualAllowance()))),
 			PlanHabits: planHabitsOf(h.Girdle, h.Table, h.Visiting, h.Turning, cmp.Or(h.TableAt, string(workshop.TableThrough))), Laps: h.laps(), Holds: holdsOf(h.Holds),
 		})
 	}
@@ -226,7 +236,7 @@ func readSettings(text string) (workshop.Settings, error) {
 }
 
 // given returns what a document says, or what holds where it says nothing.
-func given(said *float64, otherwise float64) float64 {
+func given[V any](said *V, otherwise V) V {
 	if said == nil {
 		return otherwise
 	}

@@ -5,6 +5,8 @@ import (
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/dopping"
+	"cressa/core/fit"
 	"cressa/core/gear"
 )
 
@@ -22,6 +24,8 @@ type Habits struct {
 	// blade takes, both in mm.
 	Allowance float64 `validate:"min=0,max=10"`
 	Kerf      float64 `validate:"min=0,max=20"`
+	// Preform is what is left on a preform.
+	Preform dopping.Allowance
 	PlanHabits
 	// Laps are proposed for a new plan. A last pass without a lap and a compound gets what the
 	// material is usually polished with.
@@ -93,17 +97,14 @@ const (
 	TurnedSides Turning = "sides"
 )
 
-// What most cutters leave all round a stone in its rough, and what a thin blade takes, in mm.
-const (
-	UsualAllowance = 0.3
-	UsualKerf      = 0.4
-)
+// UsualKerf is what a thin blade takes, in mm.
+const UsualKerf = 0.4
 
 // DefaultHabits is what a new workshop starts with.
 func DefaultHabits() Habits {
 	return Habits{
 		ID: "habits", Name: "My habits", FirstSide: SideAsDrawn, Tick: TickFacet, Long: Across,
-		Allowance: UsualAllowance, Kerf: UsualKerf,
+		Allowance: fit.UsualAllowance, Kerf: UsualKerf, Preform: dopping.UsualAllowance(),
 		PlanHabits: PlanHabits{}.withDefaults(),
 		Laps: Laps{
 			Passes: []Pass{

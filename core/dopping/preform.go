@@ -10,8 +10,12 @@ import (
 )
 
 // Allowance is what is left on a preform, in mm: all round, and at the end that goes onto the dop. Under is
-// by how many degrees the cone is flatter than the mains.
-type Allowance struct{ Side, Foot, Under float64 }
+// by how many degrees the cone is flatter than the mains, 0 for the mains at once.
+type Allowance struct {
+	Side  float64 `validate:"min=0,max=5"`
+	Foot  float64 `validate:"min=0,max=5"`
+	Under float64 `validate:"min=0,max=10"`
+}
 
 // UsualAllowance is a habit of many.
 func UsualAllowance() Allowance { return Allowance{Side: 0.3, Foot: 0.3, Under: 1} }

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/core/dopping"
 	"cressa/core/material"
 	"cressa/core/sweep"
 	"cressa/workshop"
@@ -103,6 +104,7 @@ func settings(t *testing.T, ctx context.Context, s workshop.Store) {
 	assert.Zero(t, none)
 	want := workshop.DefaultSettings()
 	want.Habits[0].Allowance, want.Habits[0].Kerf = 0, 0.7
+	want.Habits[0].Preform = dopping.Allowance{Side: 0.5}
 	want.Prices = []workshop.Price{{Material: "Peridot", Currency: "EUR", From: 1.5, Amount: 4000}}
 	want.Version, want.Answered = 1, true
 	own, _ := material.Find("Spinel")

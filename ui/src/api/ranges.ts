@@ -190,6 +190,11 @@ export const ranges = {
     rpm: { min: 0, max: 10000 },
     strokes: { min: 0, max: 100000, whole: true },
   },
+  PreformHabit: {
+    foot: { min: 0, max: 5 },
+    side: { min: 0, max: 5 },
+    under: { min: 0, max: 10 },
+  },
   Price: {
     amount: { min: 0, max: 1000000000, whole: true },
     from: { min: 0, max: 10000 },

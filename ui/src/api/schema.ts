@@ -2820,6 +2820,7 @@ export interface components {
             long: "across" | "along";
             name: string;
             passes: components["schemas"]["Pass"][];
+            preform: components["schemas"]["PreformHabit"];
             /** @enum {string} */
             table: "drawn" | "first" | "last";
             /** @enum {string} */
@@ -3613,6 +3614,11 @@ export interface components {
             side: number;
             turned: components["schemas"]["TurnedPreform"] | null;
             wedges: components["schemas"]["SawnWedge"][];
+        };
+        PreformHabit: {
+            foot: number;
+            side: number;
+            under: number;
         };
         Price: {
             amount: number;

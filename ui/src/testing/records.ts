@@ -206,6 +206,7 @@ export const habitsOf = (change: Partial<Habits> = {}): Habits => ({
   long: 'across',
   allowance: 0.3,
   kerf: 0.4,
+  preform: { side: 0.3, foot: 0.3, under: 1 },
   passes,
   uses: [],
   holds: [],

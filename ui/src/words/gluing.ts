@@ -26,7 +26,7 @@ export const gluingWords = {
       'The outline is not round: a cylinder wastes its corners. The first tiers themselves, or the saw, keep more.',
     drawn: 'The stone in its preform, from the side',
     turnedLead: (angle: string, tier: string, mains: string) =>
-      `Grind a flat and glue it. Turn the cone first, at ${angle}°, a degree under ${tier} at ${mains}°, then the cylinder at 90° by turns: never the cylinder alone, or the width goes before the depth is there.`,
+      `Grind a flat and glue it. Turn the cone first, at ${angle}°, ${angle === mains ? `as ${tier}` : `flatter than ${tier} at ${mains}°`}, then the cylinder at 90° by turns: never the cylinder alone, or the width goes before the depth is there.`,
     diameter: 'Calipers across',
     height: 'Height over all',
     straight: 'Side under the cone',

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
 import type { Habits } from '../../api/client';
 import { HoldChoices } from '../../parts/kit/HoldChoices';
 import { LapChoices } from '../../parts/work/LapChoices';
@@ -46,9 +47,25 @@ export function HabitFields({ habits: h, onChange }: Props) {
         />
       </Row>
       <HabitChoices habits={h} onChange={onChange} />
+      <Box sx={{ maxWidth: 640 }}>
+        <LapChoices head={m.passes} laps={h} onChange={onChange} />
+        <HoldChoices holds={h.holds} onChange={(holds) => onChange({ holds })} />
+      </Box>
+      <RoughHabits habits={h} onChange={onChange} />
+    </Box>
+  );
+}
+
+/** How a stone is sawn and shaped before it is cut. */
+function RoughHabits({ habits: h, onChange }: Props) {
+  const preform = (change: Partial<Habits['preform']>) =>
+    onChange({ preform: { ...h.preform, ...change } });
+  return (
+    <Box component="section" aria-label={m.rough.head} sx={{ display: 'grid', gap: 4 }}>
+      <Typography variant="h3">{m.rough.head}</Typography>
       <Row>
         <NumberField
-          label={m.allowance}
+          label={m.rough.allowance}
           unit="mm"
           {...ranges.Habits.allowance}
           value={h.allowance}
@@ -56,7 +73,7 @@ export function HabitFields({ habits: h, onChange }: Props) {
           width={230}
         />
         <NumberField
-          label={m.kerf}
+          label={m.rough.kerf}
           unit="mm"
           {...ranges.Habits.kerf}
           value={h.kerf}
@@ -64,10 +81,32 @@ export function HabitFields({ habits: h, onChange }: Props) {
           width={230}
         />
       </Row>
-      <Box sx={{ maxWidth: 640 }}>
-        <LapChoices head={m.passes} laps={h} onChange={onChange} />
-        <HoldChoices holds={h.holds} onChange={(holds) => onChange({ holds })} />
-      </Box>
+      <Row>
+        <NumberField
+          label={m.rough.under}
+          unit="°"
+          {...ranges.PreformHabit.under}
+          value={h.preform.under}
+          onChange={(under) => preform({ under })}
+          width={230}
+        />
+        <NumberField
+          label={m.rough.side}
+          unit="mm"
+          {...ranges.PreformHabit.side}
+          value={h.preform.side}
+          onChange={(side) => preform({ side })}
+          width={230}
+        />
+        <NumberField
+          label={m.rough.foot}
+          unit="mm"
+          {...ranges.PreformHabit.foot}
+          value={h.preform.foot}
+          onChange={(foot) => preform({ foot })}
+          width={230}
+        />
+      </Row>
     </Box>
   );
 }
