@@ -348,6 +348,7 @@ func GlueSteps(a dopping.Adhesive, m material.Material) []Step {
 	}
 	clean := Step{Text: "Clean stone and dop with alcohol and let them dry. From now on touch neither face.", Caution: "No flame near alcohol; fresh air."}
 	centre := Step{Text: "Set the stone on the dop in the jig. Line its long side up with index N, and turn the quill: the rim must not wander."}
+	drop := Step{Text: "Let a drop fall onto paper: it must run like water. One that strings or has turned to jelly is too old."}
 	cure := Step{Text: "Leave it alone until it holds. Then push it with a thumb: it must not give.", Minutes: a.Minutes}
 	switch a.Sort {
 	case dopping.Wax:
@@ -356,21 +357,21 @@ func GlueSteps(a dopping.Adhesive, m material.Material) []Step {
 			warm.Caution = "This stone bears no heat. Take a cold adhesive."
 		}
 		return []Step{
+			{Text: "Look at the wax: what was heated too far is dark, bubbly and brittle, and lets go."},
 			clean, warm, {Text: "Warm the dop, melt wax onto it, and press the stone in. One firm touch while both are hot; a second one does not bond."},
 			centre, {Text: "Shape the wax to a smooth taper with wet fingers, below the girdle all round."}, cure,
 		}
 	case dopping.WaxCyano:
 		return []Step{
-			{Text: "Shape wax on the warm dop to the stone's end, let it get cold.", Minutes: 10, Caution: "Hot wax and flame burn."}, clean, centre,
+			{Text: "Shape wax on the warm dop to the stone's end, let it get cold.", Minutes: 10, Caution: "Hot wax and flame burn."}, drop, clean, centre,
 			{Text: "Put a thin film of cyanoacrylate between wax and stone and hold them still.", Caution: "It bonds skin and its fumes sting: fresh air, eye protection."}, cure,
 		}
 	case dopping.Cyano, dopping.FillCyano:
-		look := Step{Text: "Let a drop fall onto paper: it must run like water. One that strings or has turned to jelly is too old."}
 		film := Step{Text: "One thin film, pressed out. A thick one never sets.", Caution: "It bonds skin and its fumes sting: fresh air, eye protection."}
 		if a.Sort == dopping.FillCyano {
 			film.Text = "Strew powder into the gap, let the drop run in, and add both by turns until the gap is full."
 		}
-		return []Step{look, clean, centre, film, cure}
+		return []Step{drop, clean, centre, film, cure}
 	case dopping.Epoxy:
 		return []Step{
 			{Text: "Look at both parts: resin that has gone amber and thick, or hardener with crystals, is too old."}, clean,

@@ -4,6 +4,7 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -128,10 +129,12 @@ func TestWhateverSpeaksAgainstADopOrAnAdhesiveHasItsWords(t *testing.T) {
 			steps := words.GlueSteps(a, m)
 			require.NotEmpty(t, steps)
 			assert.Equal(t, a.Minutes, steps[len(steps)-1].Minutes, "the last one is the cure")
-			cautioned := false
+			cautioned, judged := false, false
 			for _, s := range steps {
 				cautioned = cautioned || s.Caution != ""
+				judged = judged || strings.Contains(s.Text, "too old") || strings.Contains(s.Text, "lets go")
 			}
+			assert.True(t, judged, "%s: what it looks like and how it flows tells whether it is still good", a.Sort)
 			assert.True(t, cautioned, a.Sort)
 		}
 	}
