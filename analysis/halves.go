@@ -40,16 +40,15 @@ func (s Split) Worth(prices workshop.Worth) float64 {
 
 // SplitSearch looks for saw cuts that make two stones of a piece.
 type SplitSearch struct {
-	// Worth ranks what is found; without prices the weight does.
-	Worth workshop.Worth
-
 	allowance, kerf float64
-	piece           rough.Rough
-	worked          *rough.Piece
-	lines           []workshop.DiagramLine
-	shapes          []*fit.Shape
-	trims           []rough.Trim
-	shop            Fits
+	// prices rank what is found; without any the weight does.
+	prices workshop.Worth
+	piece  rough.Rough
+	worked *rough.Piece
+	lines  []workshop.DiagramLine
+	shapes []*fit.Shape
+	trims  []rough.Trim
+	shop   Fits
 }
 
 // SplitProgress is how far a search for saw cuts has come; Found holds the best so far, the best pair first.
@@ -74,6 +73,9 @@ func PrepareSplits(ctx context.Context, shop Fits, pieceID string, diagrams []st
 		return nil, err
 	}
 	s := &SplitSearch{allowance: allowance, kerf: kerf, piece: all.piece.Rough, worked: all.worked, shop: shop}
+	if s.prices, err = shop.Worth(ctx, all.piece); err != nil {
+		return nil, err
+	}
 	carat := func(l workshop.DiagramLine) float64 { return all.known[l.ID].Found.Carat }
 	slices.SortStableFunc(all.lines, func(a, b workshop.DiagramLine) int { return cmp.Compare(carat(b), carat(a)) })
 	for _, line := range all.lines {
@@ -178,7 +180,7 @@ func (s *SplitSearch) Run(ctx context.Context, tell func(SplitProgress)) error {
 
 // compare puts the pair first that is worth more; of equal ones the heavier.
 func (s *SplitSearch) compare(a, b Split) int {
-	return cmp.Or(cmp.Compare(b.Worth(s.Worth), a.Worth(s.Worth)), cmp.Compare(b.Carat(), a.Carat()))
+	return cmp.Or(cmp.Compare(b.Worth(s.prices), a.Worth(s.prices)), cmp.Compare(b.Carat(), a.Carat()))
 }
 
 // closely moves a saw cut a little both ways and searches each part whole, with the diagrams that were found in

@@ -59,6 +59,7 @@ type Fits interface {
 	Diagrams(ctx context.Context, f workshop.DiagramFilter, after workshop.Cursor, limit int) (workshop.DiagramPage, error)
 	Revision(ctx context.Context, hash string) (workshop.Revision, error)
 	PutCandidate(ctx context.Context, c workshop.Candidate) (workshop.Candidate, error)
+	Worth(ctx context.Context, p workshop.Piece) (workshop.Worth, error)
 }
 
 // FitSearch looks for the largest stones of diagrams in a piece of rough, and keeps each as it is found.

@@ -192,16 +192,8 @@ func variantView(v analysis.Variant, m light.Model) Variant {
 }
 
 func (s *Server) startSplits(c *echo.Context, in byIDWithBody[SplitsRequest]) (none, error) {
-	ctx := c.Request().Context()
-	search, err := analysis.PrepareSplits(ctx, s.workshop, in.ID, in.Body.Diagrams, in.Body.Allowance, in.Body.Kerf)
+	search, err := analysis.PrepareSplits(c.Request().Context(), s.workshop, in.ID, in.Body.Diagrams, in.Body.Allowance, in.Body.Kerf)
 	if err != nil {
-		return none{}, err
-	}
-	piece, _, err := s.workshop.Piece(ctx, in.ID)
-	if err != nil {
-		return none{}, err
-	}
-	if search.Worth, err = s.workshop.Worth(ctx, piece); err != nil {
 		return none{}, err
 	}
 	now := SplitLine{Progress: Progress{Total: search.Total()}, Found: []Split{}}

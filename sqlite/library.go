@@ -68,7 +68,8 @@ func (s *Store) Diagrams(ctx context.Context, f workshop.DiagramFilter, after wo
 		// What cannot be cut comes after all that can, what was not judged last.
 		workshop.ByFit: "coalesce(j.points + 1e6 * (1 - j.cuttable), 1e9)",
 	}[f.Sort]; ok {
-		key = "printf('%030.12f', " + figure + ")"
+		// Of equal ones the name decides.
+		key = "printf('%030.12f', " + figure + ") || lower(d.name)"
 	}
 	if after.ID != "" {
 		w.and("("+key+", d.id) > (?, ?)", after.Key, after.ID)

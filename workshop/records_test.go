@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 	"sync"
 	"testing"
 	"time"
@@ -398,7 +399,7 @@ func TestTheLibraryIsPaged(t *testing.T) {
 		more, err = s.JudgeNext(ctx)
 		require.NoError(t, err)
 	}
-	for _, sort := range []workshop.DiagramSort{workshop.ByName, workshop.ByFacets, workshop.ByRatio, workshop.ByDifficulty} {
+	for _, sort := range []workshop.DiagramSort{workshop.ByName, workshop.ByFacets, workshop.ByRatio, workshop.ByDifficulty, workshop.ByFit} {
 		whole, err := s.Diagrams(ctx, workshop.DiagramFilter{Sort: sort}, workshop.Cursor{}, 100)
 		require.NoError(t, err)
 		assert.Zero(t, whole.Waiting)
@@ -415,6 +416,14 @@ func TestTheLibraryIsPaged(t *testing.T) {
 			after = *page.Next
 		}
 		assert.Equal(t, whole.Lines, paged, string(sort))
+		ties := 0
+		for i, l := range whole.Lines[1:] {
+			if before := whole.Lines[i]; sort == workshop.ByFacets && l.Facts.Facets == before.Facts.Facets {
+				ties++
+				assert.Less(t, strings.ToLower(before.Name), strings.ToLower(l.Name), "of equal ones the name decides")
+			}
+		}
+		assert.True(t, sort != workshop.ByFacets || ties > 0)
 	}
 	easy, err := s.Diagrams(ctx, workshop.DiagramFilter{Level: workshop.Easy, Words: []string{"LIGHT"}}, workshop.Cursor{}, 10)
 	require.NoError(t, err)
