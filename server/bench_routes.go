@@ -43,6 +43,19 @@ type BenchScript struct {
 	Tick workshop.TickOf `json:"tick"`
 	// LapCares say which laps are not fit for this stone just now.
 	LapCares []LapCare `json:"lapCares"`
+	// Laps says what to mind at the lap of each pass.
+	Laps []LapAdvice `json:"laps"`
+	// ReadWell names the facets, by their places, whose readings of the height dial foretell most: two in a
+	// setup, none without a dial.
+	ReadWell []int `json:"readWell"`
+}
+
+// LapAdvice says what to mind at the lap of a pass.
+type LapAdvice struct {
+	Pass  string   `json:"pass"`
+	Texts []string `json:"texts"`
+	// Leaves is how deep its damage goes, in µm, 0 where that is not known.
+	Leaves float64 `json:"leaves"`
 }
 
 // LapCare says why the lap of a pass is not fit for a stone, and how it is cleaned.
@@ -76,6 +89,8 @@ type BenchFacet struct {
 	// Hole is what sets the angle instead on a machine with holes, null on another and for level
 	// and upright facets.
 	Hole *Hole `json:"hole"`
+	// Distance is how far the facet's plane stands from the stone's reference point, in mm.
+	Distance float64 `json:"distance"`
 	// Division is what one division of the height dial does, null without a dial.
 	Division *Division `json:"division"`
 	Note     string    `json:"note"`
@@ -143,7 +158,7 @@ type BenchMove struct {
 
 // GateCheck is an item to check when the stone is turned over, or goes onto the table adapter.
 type GateCheck struct {
-	Gate workshop.Gate `json:"gate" validate:"oneof=transfer adapter-on adapter-off"`
+	Gate workshop.Gate `json:"gate" validate:"oneof=transfer adapter-on adapter-off off-dop"`
 	Item string        `json:"item"`
 	Text string        `json:"text"`
 }
@@ -186,9 +201,10 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		Setups: setupsOf(script.Setups), Passes: passViews(script.Passes), Facets: []BenchFacet{}, Visits: []BenchVisit{},
 		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear),
 		Checks: []GateCheck{}, Cautions: words.Cautions(a.Material),
-		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick, LapCares: []LapCare{},
+		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick, LapCares: []LapCare{}, Laps: []LapAdvice{}, ReadWell: script.ReadWell(),
 	}
-	for _, r := range ladder.Rungs {
+	for i, r := range ladder.Rungs {
+		out.Laps = append(out.Laps, LapAdvice{r.Pass.ID, words.AtTheLap(r, i == 0, a.Material), r.Leaves})
 		if texts := caresOf(r); len(texts) > 0 {
 			care := LapCare{Pass: r.Pass.ID, Lap: r.Pass.Lap, LapItem: r.Pass.LapItem, Texts: texts}
 			if len(r.Ways) > 0 {
@@ -204,7 +220,7 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		facet := BenchFacet{
 			ID: f.ID, No: f.No, Tier: f.Tier, Part: string(f.Part), Setup: f.Setup, Dial: dialOf(f.Dial, plan.Choices.Gear, a.Machine),
 			Angle: f.Angle, Reading: f.Reading, Adapter: a.Machine.WithAdapter(f.Angle), Below: f.Below, Above: f.Above, AtMeet: f.AtMeet, Note: t.Note,
-			Target: pointOf(f.Target), Touch: touchOf(script.Touch(i), a.MM),
+			Target: pointOf(f.Target), Touch: touchOf(script.Touch(i), a.MM), Distance: script.Cut(i).Distance,
 		}
 		if division, ok := a.Machine.Division(f.Angle); ok {
 			facet.Division = (*Division)(&division)
@@ -242,6 +258,9 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 	of.Alignment, _ = script.Alignment()
 	for _, item := range workshop.TransferChecks {
 		out.Checks = append(out.Checks, GateCheck{workshop.TurnOver, item, words.TransferCheck(item, of)})
+	}
+	for _, item := range workshop.ReglueChecks {
+		out.Checks = append(out.Checks, GateCheck{workshop.OffDop, item, words.ReglueCheck(item)})
 	}
 	for _, item := range workshop.AdapterChecks {
 		out.Checks = append(out.Checks, GateCheck{workshop.AdapterOn, item, words.AdapterCheck(item, a.Machine)})

@@ -12,6 +12,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/core/gear"
 	"cressa/core/material"
+	"cressa/words"
 	"cressa/workshop"
 	"cressa/workshop/journal"
 )
@@ -316,6 +317,17 @@ func sourceView(s *workshop.Source) *StoneSource {
 	return out
 }
 
+// told returns what an event adds to the story of a work, in words.
+func told(e journal.Event) (text string, ok bool) {
+	if h, ok := e.Happens(); ok {
+		return words.Happened(h), true
+	}
+	if m, ok := e.Measures(); ok {
+		return words.Measured(m), true
+	}
+	return e.Tells()
+}
+
 // history returns the notes and turning points of a work that stand, and when something first
 // happened. Names says what a visit is called; nil where there are none.
 func (s *Server) history(ctx context.Context, workID string, names func(journal.Visit) *NotedFacet) (history []HistoryEntry, began *time.Time, err error) {
@@ -325,7 +337,7 @@ func (s *Server) history(ctx context.Context, workID string, names func(journal.
 		if e.Kind != journal.Plan && began == nil {
 			began = &e.DeviceTime
 		}
-		if text, tells := e.Tells(); tells {
+		if text, tells := told(e); tells {
 			entry := HistoryEntry{ID: e.ID, Kind: string(e.Kind), At: e.DeviceTime, By: e.By.Name, Text: text}
 			if at, ok := e.NotedAt(); ok && names != nil {
 				entry.Facet = names(at)

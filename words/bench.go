@@ -97,6 +97,23 @@ func position(p gear.Position) string {
 	return fmt.Sprintf("%d with %+.2f°", p.Tooth, p.Cheat)
 }
 
+// ReglueCheck words an item of what is done when a stone came off its dop.
+func ReglueCheck(item string) string {
+	switch item {
+	case "found":
+		return "Switch the lap off. Find the stone and any piece of it, and look at the edges under a loupe before they touch a lap again."
+	case "clean":
+		return "Clean dop and stone of the old adhesive, then wipe both with alcohol; no flame near it. Warm a stone slowly and let it cool by itself."
+	case "glued":
+		return "Glue it again, as the finished facets sat before. Where the bond was small, take a larger dop or build up a fillet."
+	case "bond-again":
+		return "Let the bond cure as the adhesive's label says, and test it by hand with the machine off."
+	case "line-up":
+		return "Find the turn again: lay finished facets flat on the lap that stands still, at their angle and index. They lie flat in several places round the stone: then lock the dop."
+	}
+	return item
+}
+
 // TransferCheck words an item of the transfer.
 func TransferCheck(item string, of Transfer) string {
 	var then []string

@@ -30,6 +30,8 @@ type LadderRung struct {
 	Pass Pass
 	// Grain is the mean one that it works with, in µm, 0 where that is not known.
 	Grain float64
+	// Polishes tells that it takes off next to nothing.
+	Polishes bool
 	abrasive.Step
 	// Lap and Compound are those of the kit, nil where the pass names none.
 	Lap, Compound *Shelved
@@ -84,7 +86,7 @@ func climb(shelf []Shelved, m material.Material, passes []Pass, by Abrasives) La
 		r := LadderRung{Pass: p, Lap: find(shelf, p.LapItem), Compound: find(shelf, p.CompoundItem)}
 		var works abrasive.Grit
 		works, rungs[i].Polish = r.works()
-		rungs[i].Grain, r.Grain = works.Grain, works.Grain
+		rungs[i].Grain, r.Grain, r.Polishes = works.Grain, works.Grain, rungs[i].Polish
 		if r.Lap != nil {
 			r.On, r.Ways = r.Lap.Against(m, works, by.Limits)
 			if kept := r.Lap.Lap.KeptFor; kept != "" && !strings.EqualFold(kept, m.Name) {

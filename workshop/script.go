@@ -2,12 +2,14 @@ package workshop
 
 import (
 	"context"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/gear"
+	"cressa/core/heights"
 	"cressa/workshop/journal"
 )
 
@@ -147,6 +149,35 @@ func (s *Script) Touch(i int) cutting.Touch {
 	return out
 }
 
+// Cut returns the facet with a place in Facets as the height dial sees it.
+func (s *Script) Cut(i int) heights.Cut {
+	return heights.Cut{Angle: s.Facets[i].Angle, Distance: s.Assessment.Stone.Facets[s.Facets[i].No].Plane.D * s.Assessment.MM}
+}
+
+// ReadWell returns the places of the facets whose readings of the height dial foretell most of the tiers that
+// follow: two in each setup, none where there is no dial or nothing can be foretold.
+func (s *Script) ReadWell() []int {
+	out := []int{}
+	if s.Assessment.Machine.HeightStep == 0 {
+		return out
+	}
+	for no := range s.Setups {
+		var first []int
+		var cuts []heights.Cut
+		for _, v := range s.Visits {
+			f := s.Facets[v.FacetNo]
+			known := slices.ContainsFunc(first, func(i int) bool { return s.Facets[i].Tier == f.Tier })
+			if f.Setup == no && !v.Adapter && !known {
+				first, cuts = append(first, v.FacetNo), append(cuts, s.Cut(v.FacetNo))
+			}
+		}
+		if pair, ok := heights.BestPair(cuts); ok {
+			out = append(out, first[pair.First], first[pair.Second])
+		}
+	}
+	return out
+}
+
 func (a *Assessment) scriptFacet(place int, planned PlannedFacet) (ScriptFacet, error) {
 	f := a.Stone.Facets[place]
 	t := a.Stone.Diagram.Tiers[f.Tier]
@@ -240,6 +271,12 @@ var TransferChecks = []string{"second-dop", "bond", "release", "turn", "companio
 
 // AdapterChecks lists what is checked when the stone goes onto the table adapter, in order.
 var AdapterChecks = []string{"adapter-fit", "adapter-level"}
+
+// ReglueChecks lists what is checked when a stone came off its dop, in order.
+var ReglueChecks = []string{"found", "clean", "glued", "bond-again", "line-up"}
+
+// LinedUp is what the log calls it when a stone that came off sits again as it sat before.
+const LinedUp = "lined-up"
 
 // What the log calls it when the stone sits level on the table adapter, and when that is off again.
 const (

@@ -30,6 +30,8 @@ const (
 	TurnOver   Gate = "transfer"
 	AdapterOn  Gate = "adapter-on"
 	AdapterOff Gate = "adapter-off"
+	// OffDop: the stone came off its dop. It is glued again and lined up.
+	OffDop Gate = "off-dop"
 )
 
 // Standing returns where a work stands that is cut by the script. The bench, which must know
@@ -37,11 +39,16 @@ const (
 func (s *Script) Standing(w *journal.Work) Standing {
 	out := Standing{At: len(s.Visits), Skipped: []int{}}
 	cutLater := map[int]bool{}
+	// Where the work went on out of turn it stays there, as long as something is open on that side.
+	from, turn := s.moved(w), len(s.Visits)
 	for i, v := range slices.Backward(s.Visits) {
 		m, there := w.Mark(journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet})
 		switch {
 		case !there:
 			out.At = i
+			if from >= 0 && i >= from && v.Setup == s.Visits[from].Setup {
+				turn = i
+			}
 		case m.Kind == journal.Done:
 			out.Step = max(out.Step, v.FacetNo+1)
 			cutLater[v.FacetNo] = true
@@ -49,13 +56,73 @@ func (s *Script) Standing(w *journal.Work) Standing {
 			out.Skipped = append(out.Skipped, i)
 		}
 	}
+	if turn < len(s.Visits) {
+		out.At = turn
+	}
 	slices.Reverse(out.Skipped)
-	out.Gate = s.gate(w, out.At)
+	out.Gate = s.gate(out.At, s.onAdapter(w), func(setup string) bool {
+		_, turned := w.Transfers[setup]
+		return turned
+	})
+	if s.offDop(w) {
+		out.Gate = OffDop
+	}
 	return out
 }
 
-// gate tells what is done with the stone before the visit at a place, or after the last one.
-func (s *Script) gate(w *journal.Work, at int) Gate {
+// moved returns the place of the visit that the work went on with out of turn, -1 where it did not.
+func (s *Script) moved(w *journal.Work) int {
+	if len(w.Moves) == 0 {
+		return -1
+	}
+	last := w.Moves[len(w.Moves)-1]
+	return slices.IndexFunc(s.Visits, func(v ScriptVisit) bool {
+		return v.Setup == last.Setup && slices.Contains(last.Passes, v.Pass) && slices.Contains(last.Facets, v.Facet)
+	})
+}
+
+// onAdapter tells whether the stone sits on the table adapter: what was done last says so.
+func (s *Script) onAdapter(w *journal.Work) bool {
+	last, on := 0, false
+	told := func(n int, is bool) {
+		if n > last {
+			last, on = n, is
+		}
+	}
+	for _, v := range s.Visits {
+		if m, there := w.Mark(journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet}); there {
+			told(m.N, v.Adapter)
+		}
+	}
+	for _, items := range w.Checks {
+		told(items[adapterIsOn].N, true)
+		told(items[adapterIsOff].N, false)
+	}
+	return on
+}
+
+// offDop tells whether the stone came off its dop and neither was glued anew nor lined up since.
+func (s *Script) offDop(w *journal.Work) bool {
+	off := 0
+	for _, h := range w.Happenings {
+		if h.What == journal.BondFailed {
+			off = h.N
+		}
+	}
+	if off == 0 {
+		return false
+	}
+	for _, items := range w.Checks {
+		if items[LinedUp].N > off {
+			return false
+		}
+	}
+	return true
+}
+
+// gate tells what is done with the stone before the visit at a place, or after the last one. Whether it sits
+// on the adapter and was turned over to a setup is given.
+func (s *Script) gate(at int, onAdapter bool, turned func(setup string) bool) Gate {
 	var last, next ScriptVisit
 	if at > 0 {
 		last = s.Visits[at-1]
@@ -63,18 +130,13 @@ func (s *Script) gate(w *journal.Work, at int) Gate {
 	if at < len(s.Visits) {
 		next = s.Visits[at]
 	}
-	checked := func(setup, item string) bool {
-		_, ok := w.Checks[setup][item]
-		return ok
-	}
-	_, turned := w.Transfers[next.Setup]
 	changes := last.Setup != next.Setup
 	switch {
-	case last.Adapter && (!next.Adapter || changes) && !checked(last.Setup, adapterIsOff):
+	case onAdapter && (!next.Adapter || changes):
 		return AdapterOff
-	case at > 0 && at < len(s.Visits) && changes && !turned:
+	case at > 0 && at < len(s.Visits) && changes && !turned(next.Setup):
 		return TurnOver
-	case next.Adapter && (!last.Adapter || changes) && !checked(next.Setup, adapterIsOn):
+	case next.Adapter && !onAdapter:
 		return AdapterOn
 	}
 	return ""
@@ -89,32 +151,26 @@ type Happening struct {
 // Before lists what is done with the stone before the visit at a place, where all before it are
 // done: each check, and that it is through.
 func (s *Script) Before(at int) []Happening {
-	w := journal.NewWork(journal.FirstCut)
-	if at > 0 && s.Visits[at-1].Adapter {
-		// That it was put on.
-		w.Checks[s.Visits[at-1].Setup] = map[string]journal.Act{adapterIsOn: {}}
-	}
+	onAdapter := at > 0 && s.Visits[at-1].Adapter
+	turned := ""
 	var out []Happening
 	check := func(setup string, items ...string) {
 		for _, item := range items {
 			out = append(out, Happening{journal.Check, journal.Checked{Setup: setup, Item: item}})
-			if w.Checks[setup] == nil {
-				w.Checks[setup] = map[string]journal.Act{}
-			}
-			w.Checks[setup][item] = journal.Act{}
 		}
 	}
 	for {
-		switch s.gate(w, at) {
+		switch s.gate(at, onAdapter, func(setup string) bool { return setup == turned }) {
 		case AdapterOff:
 			check(s.Visits[at-1].Setup, adapterIsOff)
+			onAdapter = false
 		case TurnOver:
-			setup := s.Visits[at].Setup
-			check(setup, TransferChecks...)
-			out = append(out, Happening{journal.Transfer, journal.Transferred{Setup: setup}})
-			w.Transfers[setup] = journal.Act{}
+			turned = s.Visits[at].Setup
+			check(turned, TransferChecks...)
+			out = append(out, Happening{journal.Transfer, journal.Transferred{Setup: turned}})
 		case AdapterOn:
 			check(s.Visits[at].Setup, append(slices.Clone(AdapterChecks), adapterIsOn)...)
+			onAdapter = true
 		default:
 			return out
 		}

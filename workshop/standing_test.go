@@ -108,12 +108,19 @@ type standingFixture struct {
 	Skipped []int    `json:"skipped"`
 	Turned  []string `json:"turned"`
 	Checked []string `json:"checked"`
-	Want    struct {
+	// Then is what happened after all that, in order.
+	Then []happened `json:"then"`
+	Want struct {
 		At      int   `json:"at"`
 		Step    int   `json:"step"`
 		Gate    Gate  `json:"gate"`
 		Skipped []int `json:"skipped"`
 	} `json:"want"`
+}
+
+type happened struct {
+	Kind    journal.Kind    `json:"kind"`
+	Payload json.RawMessage `json:"payload"`
 }
 
 type runFixture struct {
@@ -146,6 +153,11 @@ func TestStandingFixtures(t *testing.T) {
 		out.Visits = append(out.Visits, map[string]any{"setup": v.Setup, "pass": v.Pass, "facet": v.FacetNo, "block": v.Block, "adapter": v.Adapter})
 	}
 	all := len(s.Visits)
+	var then []happened
+	later := func(kind journal.Kind, payload any) { then = append(then, happened{kind, journal.Payload(payload)}) }
+	visitAt := func(i int) journal.Visit {
+		return journal.Visit{Setup: s.Visits[i].Setup, Pass: s.Visits[i].Pass, Facet: s.Visits[i].Facet}
+	}
 	add := func(name string, done, skipped []int, turned []string, checked ...string) {
 		checked = append([]string{}, checked...)
 		w := journal.NewWork(journal.FirstCut)
@@ -165,7 +177,11 @@ func TestStandingFixtures(t *testing.T) {
 		for _, item := range checked {
 			act(journal.Check, journal.Checked{Setup: "s2", Item: item})
 		}
-		f := standingFixture{Name: name, Done: done, Skipped: skipped, Turned: turned, Checked: checked}
+		for _, h := range then {
+			act(h.Kind, h.Payload)
+		}
+		f := standingFixture{Name: name, Done: done, Skipped: skipped, Turned: turned, Checked: checked, Then: append([]happened{}, then...)}
+		then = nil
 		at := s.Standing(w)
 		f.Want.At, f.Want.Step, f.Want.Gate, f.Want.Skipped = at.At, at.Step, at.Gate, at.Skipped
 		out.Stand = append(out.Stand, f)
@@ -187,6 +203,32 @@ func TestStandingFixtures(t *testing.T) {
 	add("all is cut", upTo(all), upTo(0), []string{"s2"}, "adapter-on", "adapter-off")
 	add("one is left out, one was cut later", []int{0, 2, 3, 4, 5, 7}, []int{1, 8}, []string{})
 	add("what was left out is cut later", []int{0, 2, 3, 4, 6}, []int{1}, []string{})
+	later(journal.Jump, visitAt(7))
+	add("the work goes on with another tier", upTo(6), upTo(0), []string{})
+	later(journal.Jump, visitAt(7))
+	later(journal.Done, visitAt(7))
+	later(journal.Done, visitAt(8))
+	add("and comes back to what it passed over", upTo(6), upTo(0), []string{})
+	later(journal.Again, journal.Reopening{Setup: "s1", Passes: []string{"cut", "polish"}, Facets: []string{"c"}})
+	add("a tier goes back to the lap before", upTo(8), upTo(0), []string{})
+	later(journal.Again, journal.Reopening{Setup: "s1", Passes: []string{"cut", "polish"}, Facets: []string{"c"}})
+	later(journal.Done, visitAt(3))
+	add("and through the next one again, before the rest", upTo(8), upTo(0), []string{})
+	later(journal.Again, journal.Reopening{Setup: "s2", Passes: []string{"cut"}, Facets: []string{"e", "f"}})
+	add("a tier again while the stone sits on the adapter", upTo(14), upTo(0), []string{"s2"}, "adapter-on")
+	later(journal.Check, journal.Checked{Setup: "s2", Item: "adapter-off"})
+	later(journal.Again, journal.Reopening{Setup: "s2", Passes: []string{"cut"}, Facets: []string{"e", "f"}})
+	later(journal.Done, visitAt(9))
+	later(journal.Done, visitAt(10))
+	add("and the adapter is put on again", upTo(14), upTo(0), []string{"s2"}, "adapter-on")
+	later(journal.Happen, journal.Happened{What: journal.BondFailed})
+	add("the stone comes off its dop", upTo(3), upTo(0), []string{})
+	later(journal.Happen, journal.Happened{What: journal.BondFailed})
+	later(journal.Check, journal.Checked{Setup: "s1", Item: LinedUp})
+	add("it is glued again and lined up", upTo(3), upTo(0), []string{})
+	later(journal.Check, journal.Checked{Setup: "s1", Item: LinedUp})
+	later(journal.Happen, journal.Happened{What: journal.BondFailed})
+	add("it comes off a second time", upTo(3), upTo(0), []string{})
 	for range 20 {
 		order := random.Perm(all)
 		done, skipped := order[:random.IntN(all)], []int{}
@@ -215,6 +257,11 @@ func TestStandingFixtures(t *testing.T) {
 	assert.Equal(t, []Gate{"", TurnOver, "", TurnOver, AdapterOn, "", AdapterOff, ""}, gates)
 	assert.Equal(t, []int{1, 8}, out.Stand[8].Want.Skipped)
 	assert.Empty(t, out.Stand[9].Want.Skipped)
+	var moved []string
+	for _, f := range out.Stand[10:19] {
+		moved = append(moved, fmt.Sprintf("%d %s", f.Want.At, f.Want.Gate))
+	}
+	assert.Equal(t, []string{"7 ", "6 ", "3 ", "7 ", "9 adapter-off", "14 adapter-on", "3 off-dop", "3 ", "3 off-dop"}, moved)
 
 	var data bytes.Buffer
 	require.NoError(t, json.NewEncoder(&data).Encode(out))

@@ -1,7 +1,11 @@
 package heights_test
 
 import (
+	"encoding/json"
+	"flag"
 	"math"
+	"math/rand/v2"
+	"os"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -111,4 +115,70 @@ func TestTheBestPairIsFarApartAndEarly(t *testing.T) {
 	assert.False(t, ok, "two steep neighbours foretell nothing at 90")
 	_, ok = heights.BestPair(at(43, 43, 43))
 	assert.False(t, ok)
+}
+
+var update = flag.Bool("update", false, "write the fixtures that the bench's own reckoning is held to")
+
+const fixtures = "../../ui/src/log/heights.fixtures.json"
+
+type fixtureCut struct {
+	Angle    float64 `json:"angle"`
+	Distance float64 `json:"distance"`
+	Lap      string  `json:"lap"`
+	MM       float64 `json:"mm"`
+}
+
+type fixture struct {
+	Readings []fixtureCut `json:"readings"`
+	Asked    fixtureCut   `json:"asked"`
+	// Want is null where nothing is foretold.
+	Want *struct {
+		MM      float64 `json:"mm"`
+		SD      float64 `json:"sd"`
+		Strange bool    `json:"strange"`
+	} `json:"want"`
+}
+
+// The bench foretells without a network: what it is held to is drawn here.
+func TestHeightsFixtures(t *testing.T) {
+	random := rand.New(rand.NewPCG(4, 17)) // the fixtures are the same on every run
+	cut := func() fixtureCut {
+		c := fixtureCut{Angle: float64(30 + 5*random.IntN(14)), Distance: math.Round(random.Float64()*400) / 100, Lap: []string{"cut", "polish"}[random.IntN(2)]}
+		c.MM = math.Round((c.Distance+60*math.Cos(c.Angle*math.Pi/180)+random.Float64()/10)*100) / 100
+		return c
+	}
+	var all []fixture
+	for n := range 60 {
+		f := fixture{Readings: []fixtureCut{}, Asked: cut()}
+		for range n % 6 {
+			f.Readings = append(f.Readings, cut())
+		}
+		of := func(c fixtureCut) heights.Reading {
+			return heights.Reading{Cut: heights.Cut{Angle: c.Angle, Distance: c.Distance}, Lap: c.Lap, MM: c.MM}
+		}
+		var readings []heights.Reading
+		for _, r := range f.Readings {
+			readings = append(readings, of(r))
+		}
+		if fit, err := heights.Calibrate(readings, heights.UsualSD); err == nil {
+			if mm, sd, ok := fit.At(of(f.Asked).Cut, f.Asked.Lap); ok {
+				f.Want = new(struct {
+					MM      float64 `json:"mm"`
+					SD      float64 `json:"sd"`
+					Strange bool    `json:"strange"`
+				})
+				f.Want.MM, f.Want.SD = math.Round(mm*1e6)/1e6, math.Round(sd*1e6)/1e6
+				_, f.Want.Strange = fit.Misfit(of(f.Asked))
+			}
+		}
+		all = append(all, f)
+	}
+	data, err := json.Marshal(all)
+	require.NoError(t, err)
+	if *update {
+		require.NoError(t, os.WriteFile(fixtures, append(data, '\n'), 0o644))
+	}
+	kept, err := os.ReadFile(fixtures)
+	require.NoError(t, err)
+	require.JSONEq(t, string(data), string(kept), "write them with: go test ./core/heights -run Fixtures -update")
 }

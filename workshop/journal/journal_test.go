@@ -71,6 +71,79 @@ func TestATickMadeTwiceIsTakenBackOnce(t *testing.T) {
 	assert.Equal(t, []int{0, 1, 7}, []int{done, skipped, all})
 }
 
+// What was done is open again after a reopening, counts on in hours and in what was used, and stands as before
+// when that is taken back.
+func TestAReopeningOpensWhatWasDoneAndCanBeTakenBack(t *testing.T) {
+	v, other := visit("s1", "f1"), visit("s1", "f2")
+	log := []journal.Event{planned(), event(1, journal.Done, v), event(2, journal.Done, other), event(3, journal.Again, journal.Reopening{Setup: "s1", Passes: []string{"cut", "polish"}, Facets: []string{"f1", "f2"}})}
+	before := journal.Fold(journal.FirstCut, log[:3])
+	w := journal.Fold(journal.FirstCut, log)
+	done, _, _ := w.Progress()
+	assert.Zero(t, done)
+	assert.True(t, w.Begun())
+	assert.InDelta(t, before.Hours(), w.Hours(), 1e-9, "the work was done")
+
+	w = journal.Fold(journal.FirstCut, append(log, undo(4, 3)))
+	assert.Equal(t, before.Marks, w.Marks)
+	assert.Empty(t, w.Moves)
+
+	// One was done again: that counts, the other comes back, and no time is lost.
+	w = journal.Fold(journal.FirstCut, append(log, event(4, journal.Done, v), undo(5, 3), event(6, journal.Done, visit("s1", "g1"))))
+	m, _ := w.Mark(v)
+	assert.Equal(t, 4, m.N-1)
+	done, _, _ = w.Progress()
+	assert.Equal(t, 3, done)
+	// Cuts of one, two and two minutes, and the first, which nobody saw, as the median of the two seen.
+	assert.InDelta(t, 6.5/60, w.Hours(), 0.005)
+}
+
+// A pause is not work, however short.
+func TestAPauseIsNotWork(t *testing.T) {
+	at := func(n, minutes int, kind journal.Kind, payload any) journal.Event {
+		e := event(n, kind, payload)
+		e.DeviceTime = evening.Add(time.Duration(minutes) * time.Minute)
+		return e
+	}
+	w := journal.Fold(journal.FirstCut, []journal.Event{
+		planned(), at(1, 0, journal.Done, visit("s1", "f1")), at(2, 2, journal.Pause, nil), at(3, 10, journal.Resume, nil), at(4, 13, journal.Done, visit("s1", "f2")),
+	})
+	m, _ := w.Mark(visit("s1", "f2"))
+	assert.Equal(t, int64(5*60*1000), m.Ms)
+	assert.False(t, w.Paused())
+}
+
+// A work takes what can have happened to it and refuses the rest.
+func TestWhatHappensAtTheWheelIsHeldAgainstPlanAndBounds(t *testing.T) {
+	w := journal.Fold(journal.FirstCut, []journal.Event{planned()})
+	none := func(string) (journal.Event, bool) { return journal.Event{}, false }
+	v, strange := visit("s1", "f1"), visit("s9", "f1")
+	for _, c := range []struct {
+		kind    journal.Kind
+		payload any
+		want    journal.Reason
+	}{
+		{journal.Happen, journal.Happened{What: journal.Overcut, At: &v, MM: new(0.05)}, ""},
+		{journal.Happen, journal.Happened{What: journal.BondFailed}, ""},
+		{journal.Happen, journal.Happened{What: "sneezed"}, journal.Unreadable},
+		{journal.Happen, journal.Happened{What: journal.Chip, MM: new(-1.0)}, journal.Unreadable},
+		{journal.Happen, journal.Happened{What: journal.Chip, At: &strange}, journal.NotAsked},
+		{journal.Read, journal.Reading{At: v, MM: 48.16}, ""},
+		{journal.Read, journal.Reading{At: v, MM: 1e6}, journal.Unreadable},
+		{journal.Read, journal.Reading{At: strange, MM: 1}, journal.NotAsked},
+		{journal.Measure, journal.Measured{What: journal.GirdleThick, MM: 0.4}, ""},
+		{journal.Measure, journal.Measured{What: "weight", MM: 0.4}, journal.Unreadable},
+		{journal.Jump, v, ""}, {journal.Jump, strange, journal.NotAsked},
+		{journal.Again, journal.Reopening{Setup: "s1", Passes: []string{"cut"}, Facets: []string{"f1"}}, ""},
+		{journal.Again, journal.Reopening{Setup: "s1", Passes: []string{"cut"}}, journal.Unreadable},
+		{journal.Again, journal.Reopening{Setup: "s1", Passes: []string{"cut"}, Facets: []string{"f9"}}, journal.NotAsked},
+		{journal.Pause, nil, ""},
+	} {
+		e := event(1, c.kind, c.payload)
+		assert.Equal(t, c.want, w.Judge(e, none), "%s %s", c.kind, e.Payload)
+	}
+	assert.Equal(t, journal.NotForTask, journal.NewWork(journal.Repair).Judge(event(1, journal.Pause, nil), none))
+}
+
 // What a plan asks for in the first form of its payload it asks for in the second.
 func TestAPlanOfTheFirstFormIsReadOn(t *testing.T) {
 	old := planned()
@@ -146,15 +219,25 @@ func draw(t *rapid.T) []journal.Event {
 	}
 	for n := 1; n <= rapid.IntRange(0, 25).Draw(t, "events"); n++ {
 		var e journal.Event
-		switch rapid.IntRange(0, 5).Draw(t, "what") {
+		one := visits[rapid.IntRange(0, len(visits)-1).Draw(t, "visit")]
+		switch rapid.IntRange(0, 9).Draw(t, "what") {
 		case 0:
 			e = undo(n, rapid.IntRange(0, n-1).Draw(t, "undoes"))
 		case 1:
-			e = event(n, journal.Skip, visits[rapid.IntRange(0, len(visits)-1).Draw(t, "visit")])
+			e = event(n, journal.Skip, one)
 		case 2:
 			e = event(n, journal.Note, journal.Noted{Text: "a veil"})
+		case 3:
+			e = event(n, journal.Again, journal.Reopening{Setup: "s1", Passes: []string{"cut", "polish"}[:rapid.IntRange(1, 2).Draw(t, "passes")], Facets: []string{"f1", "f2"}})
+		case 4:
+			e = rapid.SampledFrom([]journal.Event{
+				event(n, journal.Jump, one), event(n, journal.Pause, nil), event(n, journal.Resume, nil),
+				event(n, journal.Read, journal.Reading{At: one, MM: 41.2}), event(n, journal.Measure, journal.Measured{What: journal.GirdleThick, MM: 0.4}),
+				event(n, journal.Happen, journal.Happened{What: journal.Overcut, At: &one, MM: new(0.05)}),
+				event(n, journal.Happen, journal.Happened{What: journal.BondFailed}),
+			}).Draw(t, "event")
 		default:
-			e = event(n, journal.Done, visits[rapid.IntRange(0, len(visits)-1).Draw(t, "visit")])
+			e = event(n, journal.Done, one)
 		}
 		e.Device = rapid.SampledFrom([]string{"a", "a", "b"}).Draw(t, "device")
 		step := time.Duration(rapid.IntRange(0, 1800).Draw(t, "seconds")) * time.Second
@@ -175,7 +258,8 @@ func TestHoursAgreeWithAModelWhateverTheClocksSay(t *testing.T) {
 		var log []journal.Event
 		seen := map[string]bool{}
 		for _, e := range draw(t) {
-			if key := string(e.Payload); e.Kind != journal.Undo && (e.Kind == journal.Note || !seen[key]) {
+			ticks := e.Kind == journal.Done || e.Kind == journal.Skip || e.Kind == journal.Note
+			if key := string(e.Payload); ticks && (e.Kind == journal.Note || !seen[key]) {
 				seen[key] = true
 				log = append(log, e)
 			}
@@ -309,12 +393,19 @@ type fixtureState struct {
 	Finished bool     `json:"finished"`
 	Late     int      `json:"late"`
 	Last     string   `json:"last"`
-	SpentMs  int64    `json:"spentMs"`
-	Running  bool     `json:"running"`
+	// Moves are "setup passes facets" of jumps and reopenings, Happenings what happened, Readings
+	// "setup/pass/facet mm", Measures "what mm", all in order.
+	Moves      []string `json:"moves"`
+	Happenings []string `json:"happenings"`
+	Readings   []string `json:"readings"`
+	Measures   []string `json:"measures"`
+	Paused     bool     `json:"paused"`
+	SpentMs    int64    `json:"spentMs"`
+	Running    bool     `json:"running"`
 }
 
 func stateOf(w *journal.Work) fixtureState {
-	out := fixtureState{Marks: []string{}, Checks: []string{}, Transfers: []string{}, Dops: []string{}, Vets: []int{}, Notes: len(w.Notes), Plan: w.Now().No, Finished: w.Finished, Late: w.Late, Last: w.LastAct()}
+	out := fixtureState{Marks: []string{}, Checks: []string{}, Transfers: []string{}, Dops: []string{}, Vets: []int{}, Notes: len(w.Notes), Moves: []string{}, Happenings: []string{}, Readings: []string{}, Measures: []string{}, Plan: w.Now().No, Finished: w.Finished, Late: w.Late, Last: w.LastAct()}
 	for setup, passes := range w.Marks {
 		for pass, facets := range passes {
 			for facet, m := range facets {
@@ -340,6 +431,19 @@ func stateOf(w *journal.Work) fixtureState {
 		out.Vets = append(out.Vets, plan)
 	}
 	slices.Sort(out.Vets)
+	for _, m := range w.Moves {
+		out.Moves = append(out.Moves, fmt.Sprintf("%s %s %s", m.Setup, strings.Join(m.Passes, ","), strings.Join(m.Facets, ",")))
+	}
+	for _, h := range w.Happenings {
+		out.Happenings = append(out.Happenings, string(h.What))
+	}
+	for _, r := range w.Readings {
+		out.Readings = append(out.Readings, fmt.Sprintf("%s/%s/%s %g", r.At.Setup, r.At.Pass, r.At.Facet, r.MM))
+	}
+	for _, m := range w.Measures {
+		out.Measures = append(out.Measures, fmt.Sprintf("%s %g", m.What, m.MM))
+	}
+	out.Paused = w.Paused()
 	spent, since := w.Spent()
 	out.SpentMs, out.Running = spent.Milliseconds(), !since.IsZero()
 	return out
@@ -381,6 +485,13 @@ func TestTheFixturesOfTheFoldAreFresh(t *testing.T) {
 	replanned, finished := event(5, journal.Plan, second), event(6, journal.Finish, nil)
 	replanned.Device, finished.Device = "workshop", "workshop"
 	add("planned anew, finished, and a late tick", journal.FirstCut, append(turned, replanned, finished, event(7, journal.Done, visit("s1", "f2"))))
+	back := []journal.Event{
+		planned(), event(1, journal.Done, v), event(2, journal.Done, visit("s1", "f2")),
+		event(3, journal.Again, journal.Reopening{Setup: "s1", Passes: []string{"cut"}, Facets: []string{"f1", "f2"}}), event(4, journal.Done, v),
+	}
+	add("two facets again, one of them done", journal.FirstCut, back)
+	add("and that taken back", journal.FirstCut, append(back, undo(5, 3)))
+	add("taken back after the tick that was opened", journal.FirstCut, append(back, undo(5, 2), undo(6, 3)))
 	begun := []journal.Event{event(1, journal.Begin, nil), event(2, journal.End, nil), event(3, journal.Begin, nil)}
 	add("a repair that is being worked on", journal.Repair, begun)
 	far := event(4, journal.End, nil)

@@ -35,6 +35,21 @@ const (
 	Dopped Kind = "dopped"
 	// Vetted: the plan was gone through before the stone was glued. The payload is a Vetting.
 	Vetted Kind = "vetted"
+	// Jump: the work goes on with another visit and comes back later to what it passed over. The payload
+	// is a Visit.
+	Jump Kind = "jump"
+	// Again: visits that were done are open again, and the work goes on with the first of them. The
+	// payload is a Reopening.
+	Again Kind = "again"
+	// Happen: something happened at the wheel that is worth keeping. The payload is a Happened.
+	Happen Kind = "happened"
+	// Read: the height dial was read when a facet was finished. The payload is a Reading.
+	Read Kind = "reading"
+	// Measure: the stone was measured in the middle of the work. The payload is a Measured.
+	Measure Kind = "measured"
+	// Pause and Resume bound a time that is not work. There is no payload.
+	Pause  Kind = "pause"
+	Resume Kind = "resume"
 	// Agree: something else was agreed with the owner of a stone. The payload is an Agreed.
 	Agree Kind = "agree"
 	// Finish: the logbook card was written. There is no payload.
@@ -74,6 +89,82 @@ type Vetting struct {
 	Plan int      `json:"plan"`
 	Open []string `json:"open"`
 }
+
+// Reopening names visits of a setup: these facets in these passes.
+type Reopening struct {
+	Setup  string   `json:"setup"`
+	Passes []string `json:"passes"`
+	Facets []string `json:"facets"`
+}
+
+// Happened is something that happened at the wheel.
+type Happened struct {
+	What What `json:"what"`
+	// At is the visit that it happened at, nil where it is of no single facet.
+	At *Visit `json:"at,omitempty"`
+	// MM is how deep it goes, in mm from 0 to 20.
+	MM *float64 `json:"mm,omitempty"`
+	// By is by how much, from −360 to 360: teeth of a wrong index, degrees of a wrong angle and of a cheat.
+	By *float64 `json:"by,omitempty"`
+	// With is what was taken: a lap, a compound, a picture's name.
+	With string `json:"with,omitempty"`
+}
+
+// What says what happened at the wheel.
+type What string
+
+// What can happen at the wheel.
+const (
+	// Overcut: a facet was cut MM too deep.
+	Overcut What = "overcut"
+	// Chip: a piece broke out, MM deep.
+	Chip What = "chip"
+	// FlawOpened: a facet met a flaw that goes MM deeper.
+	FlawOpened What = "flaw"
+	// Pit: a hole of MM stayed in a facet.
+	Pit What = "pit"
+	// WrongIndex: a facet was cut By teeth beside its index.
+	WrongIndex What = "wrong-index"
+	// WrongAngle: a facet was cut By degrees beside its angle.
+	WrongAngle What = "wrong-angle"
+	// LapCharged: the lap of a pass was charged, With a compound.
+	LapCharged What = "lap-charged"
+	// LapChanged: another lap, With its name, does the work of a pass from now on.
+	LapChanged What = "lap-changed"
+	// Cheated: a facet came in with By degrees of cheat that the plan does not have.
+	Cheated What = "cheater"
+	// Compound: another compound is polished With.
+	Compound What = "compound"
+	// BondFailed: the stone came off its dop.
+	BondFailed What = "bond-failed"
+	// Photographed: a picture was taken.
+	Photographed What = "photo"
+)
+
+var whats = []What{Overcut, Chip, FlawOpened, Pit, WrongIndex, WrongAngle, LapCharged, LapChanged, Cheated, Compound, BondFailed, Photographed}
+
+// Reading is what the height dial showed in mm when a facet was finished in a pass, from −10 000 to 10 000.
+type Reading struct {
+	At Visit   `json:"at"`
+	MM float64 `json:"mm"`
+}
+
+// Measured is a measure in mm, over 0 and up to 1000, that was taken on the stone with calipers.
+type Measured struct {
+	What MeasureOf `json:"what"`
+	MM   float64   `json:"mm"`
+}
+
+// MeasureOf says what was measured.
+type MeasureOf string
+
+// What is measured in the middle of the work.
+const (
+	// GirdleThick is the thickness of the girdle, Across its diameter, Tall the height of the whole stone.
+	GirdleThick MeasureOf = "girdle"
+	Across      MeasureOf = "diameter"
+	Tall        MeasureOf = "height"
+)
 
 // Noted is a note's text, up to 4 000 characters, and the visit that it was made at, nil for none.
 type Noted struct {
@@ -202,6 +293,13 @@ var kinds = map[Kind]kind{
 	Note:     of(kind{version: 2, canUndo: true}, saysSomething, (*Work).note),
 	Dopped:   of(kind{version: 1, canUndo: true}, (*Work).canDop, (*Work).dop),
 	Vetted:   of(kind{version: 1, canUndo: true}, (*Work).canVet, (*Work).vet),
+	Jump:     of(kind{version: 1, canUndo: true}, (*Work).asks, (*Work).jump),
+	Again:    of(kind{version: 1, canUndo: true}, (*Work).canReopen, (*Work).reopen),
+	Happen:   of(kind{version: 1, canUndo: true}, (*Work).canHappen, (*Work).happen),
+	Read:     of(kind{version: 1, canUndo: true}, (*Work).canRead, (*Work).read),
+	Measure:  of(kind{version: 1, canUndo: true}, (*Work).canMeasure, (*Work).measure),
+	Pause:    of(kind{version: 1, canUndo: true}, (*Work).byTicks, (*Work).pause),
+	Resume:   of(kind{version: 1, canUndo: true}, (*Work).byTicks, (*Work).resume),
 	Begin:    of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
 	End:      of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
 	Undo:     of(kind{version: 1}, namesAnEvent, (*Work).takeBack),
@@ -305,13 +403,27 @@ func (e Event) Tells() (text string, ok bool) {
 	return "", false
 }
 
-// NotedAt returns the visit that a note was made at.
+// NotedAt returns the visit that a note was made at, or that something happened at.
 func (e Event) NotedAt() (Visit, bool) {
-	p, ok := decode[Noted](e.Payload)
-	if e.Kind != Note || !ok || p.At == nil {
-		return Visit{}, false
+	if p, ok := decode[Noted](e.Payload); ok && e.Kind == Note && p.At != nil {
+		return *p.At, true
 	}
-	return *p.At, true
+	if p, ok := e.Happens(); ok && p.At != nil {
+		return *p.At, true
+	}
+	return Visit{}, false
+}
+
+// Happens returns what happened at the wheel, and false for an event of another kind.
+func (e Event) Happens() (Happened, bool) {
+	p, ok := decode[Happened](e.Payload)
+	return p, ok && e.Kind == Happen
+}
+
+// Measures returns what was measured, and false for an event of another kind.
+func (e Event) Measures() (Measured, bool) {
+	p, ok := decode[Measured](e.Payload)
+	return p, ok && e.Kind == Measure
 }
 
 // TakesBack returns the ID of the event that an Undo takes back.

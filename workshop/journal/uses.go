@@ -22,7 +22,7 @@ func (w *Work) Uses() []Use { return w.UsesAfter(0) }
 // UsesAfter is Uses of the ticks that arrived after a place among the events of all logs.
 func (w *Work) UsesAfter(seq int64) []Use {
 	all := map[[2]string]Use{}
-	w.eachMark(func(v Visit, m Mark) {
+	w.eachTick(func(v Visit, m Mark) {
 		if m.Kind != Done || m.Seq <= seq {
 			return
 		}

@@ -8,7 +8,7 @@ import (
 
 // Rules is the version of what follows from a log. It is raised when the same log means
 // something else than before: states that older rules left are then folded anew.
-const Rules = 4
+const Rules = 5
 
 // Task says what a work is for, and so what can happen to it.
 type Task string
@@ -46,6 +46,14 @@ type Work struct {
 	// Stretches begin and end by the clock, in turn.
 	Stretches []Stretch `json:"stretches"`
 	Notes     []Act     `json:"notes"`
+	// Moves are jumps and reopenings, in order: the work goes on with the last one. Happenings,
+	// Readings and Measures are in order, too.
+	Moves      []Moved     `json:"moves"`
+	Happenings []Incident  `json:"happenings"`
+	Readings   []DialRead  `json:"readings"`
+	Measures   []Calipered `json:"measures"`
+	// Pauses begin and end, in turn.
+	Pauses []Stretch `json:"pauses"`
 	// Finished: the logbook card is written. Late counts what came in after that.
 	Finished bool `json:"finished"`
 	Late     int  `json:"late"`
@@ -115,11 +123,44 @@ type Stretch struct {
 	Heard  time.Time `json:"heard"`
 }
 
+// Moved is where the work went on out of turn.
+type Moved struct {
+	Act
+	Reopening
+	// Opened are the marks that were there, none for a jump.
+	Opened []Opened `json:"opened"`
+}
+
+// Opened is a mark that was there before its visit was opened again.
+type Opened struct {
+	Visit
+	Mark
+}
+
+// Incident is something that happened at the wheel.
+type Incident struct {
+	Act
+	Happened
+}
+
+// DialRead is a reading of the height dial.
+type DialRead struct {
+	Act
+	Reading
+}
+
+// Calipered is a measure that was taken.
+type Calipered struct {
+	Act
+	Measured
+}
+
 // NewWork returns the state of a work to which nothing has happened yet.
 func NewWork(task Task) *Work {
 	return &Work{
 		Task: task, Plans: []Asked{}, Begins: []int{}, Marks: map[string]map[string]map[string]Mark{},
 		Checks: map[string]map[string]Act{}, Transfers: map[string]Act{}, Dops: []Glued{}, Vets: map[int]Act{}, Stretches: []Stretch{}, Notes: []Act{},
+		Moves: []Moved{}, Happenings: []Incident{}, Readings: []DialRead{}, Measures: []Calipered{}, Pauses: []Stretch{},
 		Heard: map[string]int64{}, Ticked: map[string]Tick{},
 	}
 }
@@ -232,6 +273,61 @@ func (w *Work) canVet(p Vetting) Reason {
 	return ""
 }
 
+// Bounds of what is told at the wheel: mm of a depth, of a reading and of a measure; degrees or teeth.
+const (
+	deepest, farthest, largest = 20, 10000, 1000
+	wholeTurn                  = 360
+	mostPasses, mostFacets     = 50, 2000
+)
+
+func (w *Work) canReopen(p Reopening) Reason {
+	if len(p.Passes) == 0 || len(p.Facets) == 0 || len(p.Passes) > mostPasses || len(p.Facets) > mostFacets {
+		return Unreadable
+	}
+	for _, pass := range p.Passes {
+		for _, facet := range p.Facets {
+			if reason := w.asks(Visit{p.Setup, pass, facet}); reason != "" {
+				return reason
+			}
+		}
+	}
+	return ""
+}
+
+func (w *Work) canHappen(p Happened) Reason {
+	within := func(v *float64, low, high float64) bool { return v == nil || *v >= low && *v <= high }
+	switch {
+	case !slices.Contains(whats, p.What) || !within(p.MM, 0, deepest) || !within(p.By, -wholeTurn, wholeTurn) || len(p.With) > longestName:
+		return Unreadable
+	case !w.Task.planned():
+		return NotForTask
+	case p.At != nil:
+		return w.asks(*p.At)
+	}
+	return ""
+}
+
+func (w *Work) canRead(p Reading) Reason {
+	if !(math.Abs(p.MM) <= farthest) {
+		return Unreadable
+	}
+	return w.asks(p.At)
+}
+
+func (w *Work) canMeasure(p Measured) Reason {
+	if !slices.Contains([]MeasureOf{GirdleThick, Across, Tall}, p.What) || !(p.MM > 0 && p.MM <= largest) {
+		return Unreadable
+	}
+	return w.byTicks(nothing{})
+}
+
+func (w *Work) byTicks(nothing) Reason {
+	if !w.Task.planned() {
+		return NotForTask
+	}
+	return ""
+}
+
 func (w *Work) byTheClock(nothing) Reason {
 	if w.Task.planned() {
 		return NotForTask
@@ -274,6 +370,56 @@ func (w *Work) tick(e Event, v Visit) {
 	}
 	m.N, m.Kind, m.Seq, m.Events = w.Count, e.Kind, e.Seq, append(m.Events, e.ID)
 	w.Marks[v.Setup][v.Pass][v.Facet] = m
+}
+
+func (w *Work) jump(e Event, v Visit) {
+	to := Reopening{v.Setup, []string{v.Pass}, []string{v.Facet}}
+	w.Moves = append(w.Moves, Moved{Act: w.with(Act{}, e), Reopening: to, Opened: []Opened{}})
+}
+
+func (w *Work) reopen(e Event, p Reopening) {
+	m := Moved{Act: w.with(Act{}, e), Reopening: p, Opened: []Opened{}}
+	for _, pass := range p.Passes {
+		for _, facet := range p.Facets {
+			v := Visit{p.Setup, pass, facet}
+			if mark, there := w.Mark(v); there {
+				m.Opened = append(m.Opened, Opened{v, mark})
+				delete(w.Marks[v.Setup][v.Pass], v.Facet)
+			}
+		}
+	}
+	w.Moves = append(w.Moves, m)
+}
+
+func (w *Work) happen(e Event, p Happened) {
+	w.Happenings = append(w.Happenings, Incident{w.with(Act{}, e), p})
+}
+
+func (w *Work) read(e Event, p Reading) {
+	w.Readings = append(w.Readings, DialRead{w.with(Act{}, e), p})
+}
+
+func (w *Work) measure(e Event, p Measured) {
+	w.Measures = append(w.Measures, Calipered{w.with(Act{}, e), p})
+}
+
+// pause keeps the time since the last tick for the next one: what comes until the work is taken up again
+// is not work.
+func (w *Work) pause(e Event, _ nothing) {
+	if took := w.since(e); took.Unseen == 0 {
+		w.Spare = w.Spare.add(took)
+	}
+	w.resume(e, nothing{})
+}
+
+func (w *Work) resume(e Event, _ nothing) {
+	w.Pauses = append(w.Pauses, Stretch{Act: w.with(Act{}, e), Kind: e.Kind, Device: e.Device, At: e.DeviceTime, Heard: e.ServerTime})
+	w.Ticked[e.Device] = Tick{Seq: e.DeviceSeq, At: e.DeviceTime, Order: e.Seq}
+}
+
+// Paused tells whether the work is paused.
+func (w *Work) Paused() bool {
+	return len(w.Pauses) > 0 && w.Pauses[len(w.Pauses)-1].Kind == Pause
 }
 
 // said adds an event to those that say the same.
@@ -356,6 +502,24 @@ func (w *Work) takeBack(_ Event, p TakenBack) {
 			delete(w.Transfers, setup)
 		}
 	}
+	w.Moves = slices.DeleteFunc(w.Moves, func(m Moved) bool {
+		if names(m.Act) {
+			w.restore(m)
+		}
+		return names(m.Act)
+	})
+	for i, m := range w.Moves {
+		w.Moves[i].Opened = slices.DeleteFunc(m.Opened, func(o Opened) bool {
+			if names(o.Act) {
+				w.Spare = w.Spare.add(o.Time)
+			}
+			return names(o.Act)
+		})
+	}
+	w.Happenings = slices.DeleteFunc(w.Happenings, func(i Incident) bool { return names(i.Act) })
+	w.Readings = slices.DeleteFunc(w.Readings, func(r DialRead) bool { return names(r.Act) })
+	w.Measures = slices.DeleteFunc(w.Measures, func(c Calipered) bool { return names(c.Act) })
+	w.Pauses = slices.DeleteFunc(w.Pauses, func(s Stretch) bool { return names(s.Act) })
 	w.Dops = slices.DeleteFunc(w.Dops, func(g Glued) bool { return names(g.Act) })
 	for plan, a := range w.Vets {
 		if names(a) {
@@ -364,6 +528,18 @@ func (w *Work) takeBack(_ Event, p TakenBack) {
 	}
 	w.Stretches = slices.DeleteFunc(w.Stretches, func(s Stretch) bool { return names(s.Act) })
 	w.Notes = slices.DeleteFunc(w.Notes, names)
+}
+
+// restore puts back the marks that a move had opened; where the visit was done again since, that counts,
+// and the time of the first is kept.
+func (w *Work) restore(m Moved) {
+	for _, o := range m.Opened {
+		if _, there := w.Mark(o.Visit); there {
+			w.Spare = w.Spare.add(o.Time)
+			continue
+		}
+		w.Marks[o.Setup][o.Pass][o.Facet] = o.Mark
+	}
 }
 
 // Mark returns what became of a visit.
@@ -383,7 +559,7 @@ func (w *Work) Now() Asked {
 // Begun tells whether any visit is done or left out, of whatever plan.
 func (w *Work) Begun() bool {
 	begun := false
-	w.eachMark(func(Visit, Mark) { begun = true })
+	w.eachTick(func(Visit, Mark) { begun = true })
 	return begun
 }
 
@@ -411,7 +587,8 @@ func (w *Work) Progress() (done, skipped, all int) {
 }
 
 // LastAct returns the ID of the last event that Back takes back: the last one that stands at the wheel.
-// Notes, and what was done before the stone came there, are left out. It is "" where there is none.
+// Notes, what else was told there, and what was done before the stone came there are left out. It is "" where
+// there is none.
 func (w *Work) LastAct() string {
 	last := Act{}
 	later := func(a Act) {
@@ -436,6 +613,14 @@ func (w *Work) LastAct() string {
 	}
 	for _, s := range w.Stretches {
 		later(s.Act)
+	}
+	for _, m := range w.Moves {
+		later(m.Act)
+	}
+	for _, h := range w.Happenings {
+		if h.What == BondFailed {
+			later(h.Act)
+		}
 	}
 	if last.N == 0 {
 		return ""
@@ -477,7 +662,7 @@ type step struct{ setup, pass string }
 func (w *Work) Hours() float64 {
 	total, _ := w.Spent()
 	gaps := w.gaps()
-	w.eachMark(func(v Visit, m Mark) {
+	w.eachTick(func(v Visit, m Mark) {
 		total += time.Duration(m.Ms) * time.Millisecond
 		total += time.Duration(m.Unseen) * median(gaps[step{v.Setup, v.Pass}])
 	})
@@ -519,10 +704,20 @@ func (w *Work) eachMark(f func(Visit, Mark)) {
 	}
 }
 
+// eachTick goes through the marks, those that were opened again among them.
+func (w *Work) eachTick(f func(Visit, Mark)) {
+	w.eachMark(f)
+	for _, m := range w.Moves {
+		for _, o := range m.Opened {
+			f(o.Visit, o.Mark)
+		}
+	}
+}
+
 // gaps returns the times between ticks that were seen, by step.
 func (w *Work) gaps() map[step][]time.Duration {
 	out := map[step][]time.Duration{}
-	w.eachMark(func(v Visit, m Mark) {
+	w.eachTick(func(v Visit, m Mark) {
 		if m.Unseen == 0 {
 			at := step{v.Setup, v.Pass}
 			out[at] = append(out[at], time.Duration(m.Ms)*time.Millisecond)

@@ -2135,6 +2135,7 @@ export interface components {
             atMeet: boolean;
             below: number;
             dial: components["schemas"]["Dial"];
+            distance: number;
             division: components["schemas"]["Division"] | null;
             hole: components["schemas"]["Hole"] | null;
             id: string;
@@ -2163,6 +2164,7 @@ export interface components {
             finished: boolean;
             gear: number;
             lapCares: components["schemas"]["LapCare"][];
+            laps: components["schemas"]["LapAdvice"][];
             levels: components["schemas"]["Levels"];
             material: string;
             mesh: components["schemas"]["Mesh"];
@@ -2171,6 +2173,7 @@ export interface components {
             number: number;
             passes: components["schemas"]["Pass"][];
             planNo: number;
+            readWell: number[];
             setups: components["schemas"]["Setup"][];
             stoneId: string;
             tick: string;
@@ -2720,7 +2723,7 @@ export interface components {
         };
         GateCheck: {
             /** @enum {string} */
-            gate: "transfer" | "adapter-on" | "adapter-off";
+            gate: "transfer" | "adapter-on" | "adapter-off" | "off-dop";
             item: string;
             text: string;
         };
@@ -3018,6 +3021,11 @@ export interface components {
             side: "front" | "back" | "";
             /** @enum {string} */
             surface: "bonded" | "metal" | "plastic" | "wax" | "wood" | "ceramic" | "fabric" | "film";
+        };
+        LapAdvice: {
+            leaves: number;
+            pass: string;
+            texts: string[];
         };
         LapCare: {
             lap: string;

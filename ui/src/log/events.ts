@@ -25,19 +25,69 @@ export interface Dopping {
   minutes: number;
 }
 
+/** Visits of a setup: these facets in these passes. */
+export interface Reopening {
+  setup: string;
+  passes: string[];
+  facets: string[];
+}
+
+/** What can happen at the wheel. */
+export type What =
+  | 'overcut'
+  | 'chip'
+  | 'flaw'
+  | 'pit'
+  | 'wrong-index'
+  | 'wrong-angle'
+  | 'lap-charged'
+  | 'lap-changed'
+  | 'cheater'
+  | 'compound'
+  | 'bond-failed'
+  | 'photo';
+
+/** Something that happened at the wheel. */
+export interface Happened {
+  what: What;
+  at?: Visit;
+  /** How deep it goes. */
+  mm?: number;
+  /** By how many teeth, for a wrong index, or degrees. */
+  by?: number;
+  /** What was taken: a lap, a compound, a picture's name. */
+  with?: string;
+}
+
+/** What is measured in the middle of the work, in mm. */
+export interface Measured {
+  what: 'girdle' | 'diameter' | 'height';
+  mm: number;
+}
+
+/** What the height dial showed when a facet was finished, in mm. */
+export interface Reading {
+  at: Visit;
+  mm: number;
+}
+
 /**
  * What can happen, by kind. A kind that is not here comes from a newer version: it is kept and
  * counts for nothing.
  */
 export type Happening =
-  | { kind: 'done' | 'skip'; payload: Visit }
+  | { kind: 'done' | 'skip' | 'jump'; payload: Visit }
+  | { kind: 'again'; payload: Reopening }
+  | { kind: 'happened'; payload: Happened }
+  | { kind: 'reading'; payload: Reading }
+  | { kind: 'measured'; payload: Measured }
   | { kind: 'check'; payload: { setup: string; item: string } }
   | { kind: 'transfer'; payload: { setup: string } }
   | { kind: 'dopped'; payload: Dopping }
   | { kind: 'vetted'; payload: { plan: number; open: string[] } }
   | { kind: 'note'; payload: { text: string; at?: Visit } }
   | { kind: 'undo'; payload: { undoes: string } }
-  | { kind: 'begin' | 'end'; payload: Record<string, never> };
+  | { kind: 'begin' | 'end' | 'pause' | 'resume'; payload: Record<string, never> };
 
 /** What only the server writes. */
 type Told =

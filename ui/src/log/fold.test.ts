@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import fixtures from './fold.fixtures.json';
 import type { LogEvent } from './events';
-import { fold, lastAct, spentOf } from './fold';
+import { fold, isPaused, lastAct, spentOf, visitKey } from './fold';
 
 /** What the server's fold says of a log. */
 interface Fixture {
@@ -18,6 +18,11 @@ interface Fixture {
     finished: boolean;
     late: number;
     last: string;
+    moves: string[];
+    happenings: string[];
+    readings: string[];
+    measures: string[];
+    paused: boolean;
     spentMs: number;
     running: boolean;
   };
@@ -39,6 +44,11 @@ describe('the fold agrees with the server', () => {
       finished: s.finished,
       late: s.late,
       last: lastAct(s)?.id ?? '',
+      moves: s.moves.map((m) => `${m.setup} ${m.passes.join()} ${m.facets.join()}`),
+      happenings: s.happenings.map((h) => h.what),
+      readings: s.readings.map((r) => `${visitKey(r.at)} ${r.mm}`),
+      measures: s.measures.map((m) => `${m.what} ${m.mm}`),
+      paused: isPaused(s),
       spentMs: spent,
       running: since !== undefined,
     }).toEqual(want);

@@ -1,4 +1,13 @@
-import { newestOf, type Dopping, type LogEvent, type Visit } from './events';
+import {
+  newestOf,
+  type Dopping,
+  type Happened,
+  type LogEvent,
+  type Measured,
+  type Reading,
+  type Reopening,
+  type Visit,
+} from './events';
 
 /**
  * Where the work on a stone stands, folded from its log. The server folds the same log by the same
@@ -17,6 +26,13 @@ export interface LogState {
   vets: ReadonlyMap<number, Act>;
   notes: readonly Note[];
   stretches: readonly Stretch[];
+  /** Where the work went on out of turn, in order: it goes on with the last one. */
+  moves: readonly Moved[];
+  /** What happened at the wheel, what the height dial read and what was measured, in order. */
+  happenings: readonly Incident[];
+  readings: readonly (Act & Reading)[];
+  measures: readonly (Act & Measured)[];
+  pauses: readonly Pause[];
   /** The number of the present plan, 0 for none. */
   plan: number;
   finished: boolean;
@@ -48,6 +64,17 @@ interface Stretch extends Act {
   kind: 'begin' | 'end';
 }
 
+export interface Moved extends Act, Reopening {
+  /** The marks that were there, by visitKey. */
+  opened: ReadonlyMap<string, Mark>;
+}
+
+export interface Incident extends Act, Happened {}
+
+interface Pause extends Act {
+  kind: 'pause' | 'resume';
+}
+
 export const visitKey = (v: Visit): string => `${v.setup}/${v.pass}/${v.facet}`;
 
 /**
@@ -76,6 +103,11 @@ interface Folding extends LogState {
   vets: Map<number, Act>;
   notes: Note[];
   stretches: Stretch[];
+  moves: (Moved & { opened: Map<string, Mark> })[];
+  happenings: Incident[];
+  readings: (Act & Reading)[];
+  measures: (Act & Measured)[];
+  pauses: Pause[];
 }
 
 /** What follows from each kind of event. One that is not here counts for nothing. */
@@ -90,6 +122,17 @@ const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => voi
   },
   vetted: (s, n, e) => record(s.vets, e.payload.plan, n, e),
   note: (s, n, e) => void s.notes.push({ n, events: [e], text: e.payload.text }),
+  jump: (s, n, e) => {
+    const { setup, pass, facet } = e.payload;
+    const to = { setup, passes: [pass], facets: [facet] };
+    s.moves.push({ ...to, n, events: [e], opened: new Map() });
+  },
+  again: reopen,
+  happened: (s, n, e) => void s.happenings.push({ ...e.payload, n, events: [e] }),
+  reading: (s, n, e) => void s.readings.push({ ...e.payload, n, events: [e] }),
+  measured: (s, n, e) => void s.measures.push({ ...e.payload, n, events: [e] }),
+  pause: (s, n, e) => void s.pauses.push({ kind: e.kind, n, events: [e] }),
+  resume: (s, n, e) => void s.pauses.push({ kind: e.kind, n, events: [e] }),
   begin: stretch,
   end: stretch,
   undo: (s, _, e) => takeBack(s, e.payload.undoes),
@@ -114,6 +157,11 @@ export function fold(events: readonly LogEvent[]): LogState {
     vets: new Map(),
     notes: [],
     stretches: [],
+    moves: [],
+    happenings: [],
+    readings: [],
+    measures: [],
+    pauses: [],
     plan: 0,
     finished: false,
     late: 0,
@@ -139,11 +187,33 @@ function stretch(s: Folding, n: number, e: Of<'begin' | 'end'>) {
   s.stretches.push({ n, events: [e], kind: e.kind });
 }
 
+/** Opens visits again that were done or left out. */
+function reopen(s: Folding, n: number, e: Of<'again'>) {
+  const { setup, passes, facets } = e.payload;
+  const opened = new Map<string, Mark>();
+  for (const pass of passes)
+    for (const facet of facets) {
+      const key = visitKey({ setup, pass, facet });
+      const mark = s.marks.get(key);
+      if (mark) opened.set(key, mark);
+      s.marks.delete(key);
+    }
+  s.moves.push({ setup, passes, facets, n, events: [e], opened });
+}
+
 /** Takes back whatever an event says: a tick that was made twice is taken back once for both. */
 function takeBack(s: Folding, id: string) {
   const names = (a: Act) => a.events.some((e) => e.id === id);
   for (const acts of [s.marks, s.checks, s.transfers, s.vets] as Map<unknown, Act>[])
     for (const [key, a] of acts) if (names(a)) acts.delete(key);
+  // What a move had opened stands again, unless it was done anew.
+  for (const m of s.moves) if (names(m)) s.marks = new Map([...m.opened, ...s.marks]);
+  s.moves = s.moves.filter((a) => !names(a));
+  for (const { opened } of s.moves) for (const [key, a] of opened) if (names(a)) opened.delete(key);
+  s.happenings = s.happenings.filter((a) => !names(a));
+  s.readings = s.readings.filter((a) => !names(a));
+  s.measures = s.measures.filter((a) => !names(a));
+  s.pauses = s.pauses.filter((a) => !names(a));
   s.dops = s.dops.filter((a) => !names(a));
   s.notes = s.notes.filter((a) => !names(a));
   s.stretches = s.stretches.filter((a) => !names(a));
@@ -152,10 +222,20 @@ function takeBack(s: Folding, id: string) {
 /** The event that Back takes back: the last one that stands at the wheel. */
 export function lastAct(s: LogState): LogEvent | undefined {
   let last: Act | undefined;
-  for (const acts of [s.marks.values(), s.checks.values(), s.transfers.values(), s.stretches])
+  for (const acts of [
+    s.marks.values(),
+    s.checks.values(),
+    s.transfers.values(),
+    s.stretches,
+    s.moves,
+    s.happenings.filter((h) => h.what === 'bond-failed'),
+  ])
     for (const a of acts) if (!last || a.n > last.n) last = a;
   return last?.events.at(-1);
 }
+
+/** Whether the work is paused. */
+export const isPaused = (s: LogState): boolean => s.pauses.at(-1)?.kind === 'pause';
 
 /** The time of the stretches that have ended, in ms, and since when the present one runs. */
 export function spentOf(s: LogState): { spent: number; since: number | undefined } {

@@ -33,12 +33,15 @@ export function visitOf(script: BenchScript, i: number): Visit {
 
 export function standingOf(script: BenchScript, log: LogState): BenchState {
   const visited = script.visits.map((_, i) => log.marks.get(visitKey(visitOf(script, i))));
-  const open = visited.findIndex((m) => m === undefined);
-  const at = open < 0 ? script.visits.length : open;
-  const gate = gateOf(script, at, log);
-  const setup = script.visits[at]?.setup;
+  const at = nextOf(script, visited, log);
+  const off = cameOff(log);
+  const gate = off === undefined ? gateOf(script, at, visited, log) : 'off-dop';
+  const setup = gateSetup(script, at);
+  // What was checked before the stone came off is checked again.
   const checked = new Set(
-    script.checks.map((c) => c.item).filter((item) => log.checks.has(`${setup}/${item}`)),
+    script.checks
+      .map((c) => c.item)
+      .filter((item) => (log.checks.get(`${setup}/${item}`)?.n ?? 0) > (off ?? 0)),
   );
   const skipped = skippedOf(script, visited);
   const done = visited.filter(Boolean).length - skipped.length;
@@ -54,19 +57,76 @@ export function standingOf(script: BenchScript, log: LogState): BenchState {
   };
 }
 
+/** The setup that what is checked at a place belongs to: that which comes next or, at the end, the last. */
+export const gateSetup = (script: BenchScript, at: number): string =>
+  (script.visits[at] ?? script.visits.at(-1))?.setup ?? '';
+
 /** What has to be done with the stone before work goes on. */
 export type Gate = BenchScript['checks'][number]['gate'];
 
-function gateOf(script: BenchScript, at: number, log: LogState): Gate | '' {
+/**
+ * The visit that comes next: the first that is open. Where the work went on out of turn it stays there,
+ * as long as something is open on that side.
+ */
+function nextOf(script: BenchScript, visited: BenchState['visited'], log: LogState): number {
+  const from = movedTo(script, log);
+  const there = visited.findIndex(
+    (m, i) =>
+      m === undefined && i >= from && script.visits[i]!.setup === script.visits[from]?.setup,
+  );
+  if (from >= 0 && there >= 0) return there;
+  const open = visited.findIndex((m) => m === undefined);
+  return open < 0 ? script.visits.length : open;
+}
+
+/** The place of the visit that the work went on with out of turn, -1 where it did not. */
+function movedTo(script: BenchScript, log: LogState): number {
+  const last = log.moves.at(-1);
+  if (!last) return -1;
+  return script.visits.findIndex(
+    (v) =>
+      v.setup === last.setup &&
+      last.passes.includes(v.pass) &&
+      last.facets.includes(script.facets[v.facet]!.id),
+  );
+}
+
+/** Whether the stone sits on the table adapter: what was done last says so. */
+function isOnAdapter(script: BenchScript, visited: BenchState['visited'], log: LogState): boolean {
+  let last = 0;
+  let on = false;
+  const told = (n: number, is: boolean) => {
+    if (n > last) [last, on] = [n, is];
+  };
+  visited.forEach((m, i) => m && told(m.n, script.visits[i]!.adapter));
+  for (const [key, act] of log.checks) {
+    if (key.endsWith('/adapter-on')) told(act.n, true);
+    if (key.endsWith('/adapter-off')) told(act.n, false);
+  }
+  return on;
+}
+
+/** The place among all events at which the stone came off its dop, until it is lined up again. */
+function cameOff(log: LogState): number | undefined {
+  const off = log.happenings.findLast((h) => h.what === 'bond-failed');
+  if (!off) return undefined;
+  const linedUp = [...log.checks].some(([key, act]) => key.endsWith('/lined-up') && act.n > off.n);
+  return linedUp ? undefined : off.n;
+}
+
+function gateOf(
+  script: BenchScript,
+  at: number,
+  visited: BenchState['visited'],
+  log: LogState,
+): Gate | '' {
   const last = script.visits[at - 1];
   const next = script.visits[at];
   const changes = last?.setup !== next?.setup;
-  const checked = (setup: string, item: string) => log.checks.has(`${setup}/${item}`);
-  if (last?.adapter && (!next?.adapter || changes) && !checked(last.setup, 'adapter-off'))
-    return 'adapter-off';
+  const onAdapter = isOnAdapter(script, visited, log);
+  if (onAdapter && (!next?.adapter || changes)) return 'adapter-off';
   if (last && next && changes && !log.transfers.has(next.setup)) return 'transfer';
-  if (next?.adapter && (!last?.adapter || changes) && !checked(next.setup, 'adapter-on'))
-    return 'adapter-on';
+  if (next?.adapter && !onAdapter) return 'adapter-on';
   return '';
 }
 

@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
+import type { SxProps } from '@mui/material/styles';
 import { useState } from 'react';
 
 export interface Entry {
@@ -18,8 +19,14 @@ interface Props {
   entries: Entry[];
 }
 
+interface ButtonProps extends Props {
+  sx?: SxProps;
+  /** Height of an entry in px: at the wheel it is for a wet finger. */
+  row?: number;
+}
+
 /** A button with a few lesser actions behind it. */
-export function MenuButton({ label, entries }: Props) {
+export function MenuButton({ label, entries, sx, row }: ButtonProps) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   return (
     <>
@@ -27,10 +34,11 @@ export function MenuButton({ label, entries }: Props) {
         endIcon={<ExpandMore />}
         onClick={(e) => setAnchor(e.currentTarget)}
         aria-haspopup="menu"
+        sx={sx}
       >
         {label}
       </Button>
-      <Entries anchor={anchor} entries={entries} onClose={() => setAnchor(null)} />
+      <Entries anchor={anchor} entries={entries} row={row} onClose={() => setAnchor(null)} />
     </>
   );
 }
@@ -55,16 +63,18 @@ export function IconMenu({ label, entries }: Props) {
 interface EntriesProps {
   anchor: HTMLElement | null;
   entries: Entry[];
+  row?: number | undefined;
   onClose: () => void;
 }
 
-function Entries({ anchor, entries, onClose }: EntriesProps) {
+function Entries({ anchor, entries, row, onClose }: EntriesProps) {
   if (!anchor) return null;
   return (
     <Menu open anchorEl={anchor} onClose={onClose}>
       {entries.map((e) => (
         <MenuItem
           key={e.label}
+          sx={{ minHeight: row }}
           {...(e.href ? { component: 'a', href: e.href, download: true } : {})}
           onClick={() => {
             onClose();

@@ -24,6 +24,8 @@ export interface Key {
   keys: string[];
   label: string;
   run: () => void;
+  /** Of the keys those that count although letters are off: somebody has chosen them. */
+  chosen?: readonly string[];
   /** Held down it runs again and again. Most keys must not: a held Enter would tick the tier. */
   repeats?: boolean;
 }
@@ -54,7 +56,8 @@ export function useKeys(list: Key[]): void {
   useLayoutEffect(() => add(() => latest.current), [add]);
 }
 
-function nameOf(e: KeyboardEvent): string {
+/** What a key is called in a list of keys. */
+export function keyName(e: KeyboardEvent): string {
   const control = e.ctrlKey || e.metaKey ? 'Ctrl+' : '';
   const shift = e.shiftKey && e.key.length > 1 ? 'Shift+' : '';
   const key = control ? e.key.toLowerCase() : e.key;
@@ -102,10 +105,10 @@ export function KeysProvider({ children }: { children: ReactNode }) {
       // A button that is held down by a key acts once, like one that is held by a finger.
       if (e.repeat && presses(e) && !isTyped(e)) return e.preventDefault();
       if (e.defaultPrevented || taken(e)) return;
-      const name = nameOf(e);
-      if (!letters && isCharacter(name)) return;
-      if (e.key === '?') return registry.show();
+      const name = keyName(e);
       const key = lists.current.flatMap((l) => l()).find((k) => k.keys.includes(name));
+      if (!letters && isCharacter(name) && !key?.chosen?.includes(name)) return;
+      if (e.key === '?') return registry.show();
       if (!key) return;
       e.preventDefault();
       if (!e.repeat || key.repeats) key.run();
@@ -155,7 +158,7 @@ function KeyList({
                 style={{ opacity: letters || !k.keys.every(isCharacter) ? 1 : 0.5 }}
               >
                 <td style={{ paddingRight: 24 }}>
-                  <Typography variant="figures">{k.keys.map(readable).join('  ')}</Typography>
+                  <Typography variant="figures">{k.keys.map(readableKey).join('  ')}</Typography>
                 </td>
                 <td>{k.label}</td>
               </tr>
@@ -176,13 +179,16 @@ function KeyList({
   );
 }
 
-function readable(key: string): string {
+/** A key as it is written on a keyboard. */
+export function readableKey(key: string): string {
   const names: Record<string, string> = {
     ' ': 'Space',
     ArrowLeft: '←',
     ArrowRight: '→',
     ArrowUp: '↑',
     ArrowDown: '↓',
+    PageUp: 'Page up',
+    PageDown: 'Page down',
   };
   return names[key] ?? key;
 }

@@ -83,6 +83,7 @@ export const benchFacetOf = (change: Partial<BenchFacet> = {}): BenchFacet => ({
   dial: { tooth: 96, cheat: 0, cheatTurns: 0, azimuth: 0 },
   hole: null,
   division: null,
+  distance: 0,
   note: '',
   target: { x: 0, y: 0, z: 0 },
   touch: { patch: [], false: null, early: 0 },
@@ -135,6 +136,8 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
   ],
   passes,
   lapCares: [],
+  laps: [{ pass: 'cut', texts: ['Fast, with plenty of water.'], leaves: 60 }],
+  readWell: [],
   facets: [
     benchFacetOf(),
     benchFacetOf({ id: 'f2', dial: dialled(48) }),

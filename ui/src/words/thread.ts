@@ -15,5 +15,7 @@ export const threadWords = {
     transfer: 'The stone is turned over at the bench before the other side can be ticked.',
     'adapter-on': 'The table adapter is fitted at the bench before the table can be ticked.',
     'adapter-off': 'The table adapter comes off at the bench before more can be ticked.',
+    'off-dop':
+      'The stone is off its dop: it is glued and lined up at the bench before more can be ticked.',
   },
 };

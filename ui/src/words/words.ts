@@ -290,6 +290,8 @@ export const w = {
       plan: 'plan changed, now number',
       dopped: 'glued onto',
       vetted: 'gone through before gluing;',
+      happened: '',
+      measured: 'measured:',
     } as Record<string, string>,
   },
   bench: benchWords,

@@ -13,6 +13,7 @@ interface Common {
   whole?: boolean;
   help?: string;
   width?: number | string;
+  autoFocus?: boolean;
   /** The value as it was once typed, to begin with. */
   typed?: string;
 }
@@ -34,7 +35,18 @@ interface Optional {
 
 /** A figure with its unit, typed by the rules of `useTyped`. */
 export function NumberField(props: Common & (Required | Optional)) {
-  const { label, value, unit, min, max, whole = false, help, width = 170, optional } = props;
+  const {
+    label,
+    value,
+    unit,
+    min,
+    max,
+    whole = false,
+    help,
+    width = 170,
+    optional,
+    autoFocus,
+  } = props;
   const { text, bad, type, leave } = useTyped<number | undefined>(value, {
     read: (text) => {
       if (optional !== undefined && text.trim() === '') return undefined;
@@ -50,6 +62,7 @@ export function NumberField(props: Common & (Required | Optional)) {
     <TextField
       label={label}
       value={text}
+      autoFocus={autoFocus}
       error={bad}
       placeholder={optional}
       helperText={bad ? fieldWords.range(plain(min), plain(max), whole) : help}

@@ -82,11 +82,13 @@ export function turned(camera: Camera, byRight: number, byDown: number): Camera 
   return { right: unit(right), up: unit(up) };
 }
 
-function blend(a: Vec, s: number, b: Vec, t: number): Vec {
+/** a·s + b·t. */
+export function blend(a: Vec, s: number, b: Vec, t: number): Vec {
   return [a[0] * s + b[0] * t, a[1] * s + b[1] * t, a[2] * s + b[2] * t];
 }
 
-function unit(a: Vec): Vec {
+/** A direction of length 1. */
+export function unit(a: Vec): Vec {
   const length = Math.hypot(...a);
   return [a[0] / length, a[1] / length, a[2] / length];
 }
@@ -99,6 +101,12 @@ export function facesAfter(mesh: Mesh, step: number): Face[] {
     for (const face of s.set) faces.set(face.facet, face);
   }
   return [...faces.values()];
+}
+
+/** The corners of a facet on the finished stone, none where it is gone. */
+export function cornersOf(mesh: Mesh, facet: number): Vec[] {
+  const face = facesAfter(mesh, lastStep(mesh)).find((f) => f.facet === facet);
+  return face ? face.loop.map((i) => vertex(mesh, i)) : [];
 }
 
 /** The number of the last step, after which the stone is finished. */

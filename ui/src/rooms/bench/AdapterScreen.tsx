@@ -18,7 +18,7 @@ interface Props {
 /** The stone goes onto the table adapter, or comes off it. */
 export function AdapterScreen({ script, state, log, onBack }: Props) {
   const on = state.gate === 'adapter-on';
-  const visit = on ? script.visits[state.at]! : script.visits[state.at - 1]!;
+  const visit = script.visits[on ? state.at : state.at - 1] ?? script.visits[state.at]!;
   const laps = script.visits.filter((v) => v.adapter && v.setup === visit.setup);
   const passes = [...new Set(laps.map((v) => passName(script, v.pass)))];
   return (

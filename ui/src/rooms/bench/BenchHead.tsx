@@ -16,6 +16,7 @@ import { um } from '../../words/numbers';
 import { deviceWords } from '../../words/devices';
 import { diskWords } from '../../words/disk';
 import { machineWords } from '../../words/machine';
+import { wheelWords } from '../../words/wheel';
 import { w } from '../../words/words';
 import { useReloads } from './reloads';
 import type { BenchState } from '../../log/standing';
@@ -28,6 +29,7 @@ export function BenchFrame({
   onLeave,
   children,
   cares,
+  dark,
 }: {
   title: string;
   /** Where what is shown comes from. */
@@ -35,6 +37,8 @@ export function BenchFrame({
   onLeave: () => void;
   children?: ReactNode;
   cares?: ReactNode;
+  /** The browser lets the screen go dark. */
+  dark?: boolean;
 }) {
   const showKeys = useKeyHelp();
   const heading = useArrival<HTMLHeadingElement>();
@@ -64,6 +68,11 @@ export function BenchFrame({
         <Box sx={{ display: 'grid', justifyItems: 'end', minWidth: 164 }}>
           <DiskState />
           <Reloads path={path} />
+          {dark && (
+            <Typography variant="caption" noWrap>
+              {wheelWords.goesDark}
+            </Typography>
+          )}
         </Box>
       </Box>
       {plain && (
@@ -101,15 +110,18 @@ interface Props {
   /** Shows the facets that were skipped. */
   onSkipped: () => void;
   onLeave: () => void;
+  /** The browser lets the screen go dark. */
+  dark: boolean;
 }
 
 export function BenchHead(props: Props) {
-  const { script, known, state, path, habit, onHabit, onSkipped, onLeave } = props;
+  const { script, known, state, path, habit, onHabit, onSkipped, onLeave, dark } = props;
   return (
     <BenchFrame
       title={`${script.number} · ${script.diagram} · ${script.material}`}
       path={path}
       onLeave={onLeave}
+      dark={dark}
       cares={script.cheatGap > 0 && <Care>{w.bench.noCheater(um(script.cheatGap))}</Care>}
     >
       <Typography variant="figures" role="status" aria-label={w.stones.progress} noWrap>

@@ -10,11 +10,14 @@ import { useNavigate, useParams } from 'react-router';
 import type { BenchScript } from '../../api/client';
 import { benchQuery, fetchScript } from '../../api/stones';
 import { useKeys } from '../../parts/keys';
+import type { Entry } from '../../parts/MenuButton';
 import type { Happening } from '../../log/events';
 import { keptWork } from '../../log/works';
 import { Await } from '../../parts/Page';
 import { useStoneLog, type StoneLog } from '../../parts/work/useStoneLog';
+import { isPaused } from '../../log/fold';
 import { threadWords } from '../../words/thread';
+import { wheelWords as t } from '../../words/wheel';
 import { w } from '../../words/words';
 import { useKeptOpen } from './reloads';
 import { AdapterScreen } from './AdapterScreen';
@@ -29,6 +32,22 @@ import { Thread } from '../../parts/work/Thread';
 import { passName } from '../../parts/work/visitWords';
 import { TransferScreen } from './TransferScreen';
 import { SkippedList, SkippedScreen } from './SkippedList';
+import { chime, say } from './hands/voice';
+import { HandsDialog } from './hands/HandsDialog';
+import { useAwake } from './hands/useAwake';
+import { keysOf, useHands, type Act } from './hands/useHands';
+import { useSplashGuard } from './hands/useSplashGuard';
+import { choices, type Choice } from './happened/choices';
+import { HappenedScreen } from './happened/HappenedScreen';
+import { HeightPanel } from './heights/HeightPanel';
+import { LapPanel } from './LapPanel';
+import { MeasurePanel } from './MeasurePanel';
+import { OrderPanel } from './OrderPanel';
+import { PausedScreen } from './PausedScreen';
+import { PolishPanel } from './PolishPanel';
+import { ReglueScreen } from './ReglueScreen';
+import { TimePanel } from './TimePanel';
+import { lapNow, spoken, toldAt } from './told';
 import { useHabit } from './useHabit';
 import { useSkipped } from './useSkipped';
 import { facetName, takenBack, ticked, type Habit } from './work';
@@ -76,11 +95,20 @@ interface BenchProps {
   onBack?: (wholeTier: boolean) => void;
 }
 
+/** What lies over the facet. */
+type Panel =
+  | { is: 'happened'; choice?: Choice }
+  | {
+      is:
+        'order' | 'time' | 'height' | 'measure' | 'polish' | 'lap' | 'note' | 'catch up' | 'hands';
+    };
+
 /** The bench with one stone on it. */
 export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps) {
   const [habit, setHabit] = useHabit(path, script.tick);
-  const [noting, setNoting] = useState(false);
-  const [catching, setCatching] = useState(false);
+  const [panel, setPanel] = useState<Panel>();
+  const [hands, setHands] = useHands();
+  const awake = useAwake();
   const navigate = useNavigate();
   const state = standingOf(script, log.state);
   const visit = script.visits[state.at];
@@ -102,8 +130,10 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   const cutting = ready && visit && !state.gate && skipped.listed.length === 0;
   // The visit that stands on the screen.
   const shown = one ?? (cutting ? state.at : undefined);
+  const shut = () => setPanel(undefined);
   const actions = {
     done: () => {
+      if (shown !== undefined && hands.chime) chime();
       if (one !== undefined) log.add([{ kind: 'done', payload: visitOf(script, one) }]);
       else if (cutting) log.add(happen('done', habit));
     },
@@ -119,19 +149,71 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     backTier: () => {
       if (ready && one === undefined && !skipped.asked) back(true);
     },
-    note: () => setNoting(true),
-    catchUp: () => setCatching(true),
+    happened: () => setPanel({ is: 'happened' }),
   };
-  useKeys([
-    { keys: ['Enter', ' '], label: w.bench.keys.done, run: actions.done },
-    { keys: ['Backspace', 'ArrowLeft'], label: w.bench.keys.back, run: actions.back },
-    { keys: ['Shift+Backspace'], label: w.bench.keys.backTier, run: actions.backTier },
-    { keys: ['s'], label: w.bench.keys.skip, run: actions.skip },
-    { keys: ['o'], label: w.bench.keys.skipped, run: () => skipped.show(!skipped.asked) },
-    { keys: ['n'], label: w.bench.keys.note, run: actions.note },
-    { keys: ['c'], label: threadWords.open, run: actions.catchUp },
-    { keys: ['Escape'], label: w.bench.keys.leave, run: leave },
-  ]);
+  const paused = ready && isPaused(log.state);
+  const pause = (kind: 'pause' | 'resume') => log.add([{ kind, payload: {} }]);
+  const aloud = shown === undefined ? '' : spoken(script, shown);
+  useEffect(() => {
+    if (hands.speak && !panel && !paused) say(aloud);
+  }, [aloud, hands.speak, panel, paused]);
+  // Beside a facet there is more than fits: each thing has a key and a place in one menu.
+  const more: (Entry & { key: string })[] = [
+    ...(shown === undefined
+      ? []
+      : [
+          { key: 'h', label: t.keys.height, run: () => setPanel({ is: 'height' }) },
+          { key: 'm', label: t.keys.measure, run: () => setPanel({ is: 'measure' }) },
+          { key: 'i', label: t.keys.polish, run: () => setPanel({ is: 'polish' }) },
+          { key: 'l', label: t.keys.lap, run: () => setPanel({ is: 'lap' }) },
+        ]),
+    { key: 'r', label: t.keys.order, run: () => setPanel({ is: 'order' }) },
+    { key: 't', label: t.keys.time, run: () => setPanel({ is: 'time' }) },
+    { key: 'n', label: w.bench.note, run: () => setPanel({ is: 'note' }) },
+    { key: 'c', label: threadWords.open, run: () => setPanel({ is: 'catch up' }) },
+    { key: 'p', label: t.keys.pause, run: () => void pause('pause') },
+    { key: 'd', label: t.keys.hands, run: () => setPanel({ is: 'hands' }) },
+  ];
+  const learned = (act: Act, usual: string[]) => ({
+    keys: keysOf(hands.pedal, act, usual),
+    chosen: hands.pedal[act] ?? [],
+  });
+  // What stands on the whole screen has keys of its own.
+  const atFacet = !panel && !paused;
+  useKeys(
+    !atFacet
+      ? []
+      : [
+          {
+            ...learned('done', ['Enter', ' ', 'ArrowRight', 'PageDown']),
+            label: w.bench.keys.done,
+            run: actions.done,
+          },
+          {
+            ...learned('back', ['Backspace', 'ArrowLeft', 'PageUp']),
+            label: w.bench.keys.back,
+            run: actions.back,
+          },
+          { keys: ['Shift+Backspace'], label: w.bench.keys.backTier, run: actions.backTier },
+          { ...learned('skip', ['s']), label: w.bench.keys.skip, run: actions.skip },
+          { ...learned('happened', ['e']), label: t.keys.happened, run: actions.happened },
+          { ...learned('say', ['v']), label: t.keys.say, run: () => say(aloud) },
+          {
+            keys: ['o'],
+            label: w.bench.keys.skipped,
+            run: () => skipped.show(!skipped.asked),
+          },
+          ...(ready
+            ? choices.map((c) => ({
+                keys: [c.key],
+                label: t.whats[c.what],
+                run: () => setPanel({ is: 'happened', choice: c }),
+              }))
+            : []),
+          ...more.map(({ key, label, run }) => ({ keys: [key], label, run: run! })),
+          { keys: ['Escape'], label: w.bench.keys.leave, run: leave },
+        ],
+  );
   useEffect(() => {
     document.title = `${w.bench.title} · ${script.number} · ${w.name}`;
   }, [script.number]);
@@ -139,10 +221,43 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     if (!log.known) return null;
     if (changed) return <NewPlan no={log.state.plan} onRead={reread} />;
     if (closed) return <BenchEnd stone={script.stoneId} finished late={log.state.late} />;
-    if (one !== undefined)
-      return (
-        <FacetScreen {...{ script, state, reread }} at={one} count={1} habit="facet" {...actions} />
-      );
+    if (paused) return <PausedScreen onGo={() => void pause('resume')} />;
+    switch (panel?.is) {
+      case 'happened':
+        return (
+          <HappenedScreen
+            {...{ script, state, log, shown }}
+            first={panel.choice}
+            onClose={shut}
+            onOrder={() => setPanel({ is: 'order' })}
+          />
+        );
+      case 'order':
+        return <OrderPanel {...{ script, state, log }} onClose={shut} />;
+      case 'time':
+        return <TimePanel {...{ script, state }} onClose={shut} />;
+    }
+    if (shown !== undefined)
+      switch (panel?.is) {
+        case 'height':
+          return <HeightPanel {...{ script, state, log, shown }} onClose={shut} />;
+        case 'measure':
+          return <MeasurePanel {...{ script, log, shown }} onClose={shut} />;
+        case 'polish':
+          return <PolishPanel {...{ script, shown }} onClose={shut} />;
+        case 'lap':
+          return <LapPanel {...{ script, shown }} onClose={shut} />;
+      }
+    const facet = (at: number, count: number, habit: Habit) => (
+      <FacetScreen
+        {...{ script, state, reread, at, count, habit, more, ...actions }}
+        told={toldAt(script, state, log.state, at)}
+        lap={lapNow(script, log.state, at)}
+      />
+    );
+    if (one !== undefined) return facet(one, 1, 'facet');
+    if (state.gate === 'off-dop')
+      return <ReglueScreen {...{ script, state, log }} onBack={actions.back} />;
     if (skipped.listed.length > 0)
       return (
         <SkippedScreen
@@ -167,20 +282,11 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
           )}
         </BenchEnd>
       );
-    return (
-      <FacetScreen
-        script={script}
-        state={state}
-        reread={reread}
-        at={state.at}
-        count={ticked(script, state, habit).length}
-        habit={habit}
-        {...actions}
-      />
-    );
+    return facet(state.at, ticked(script, state, habit).length, habit);
   };
+  const guard = useSplashGuard(hands.splash, actions.back);
   return (
-    <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
+    <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }} {...guard}>
       <BenchHead
         script={script}
         known={log.known}
@@ -190,28 +296,32 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         onHabit={setHabit}
         onSkipped={() => skipped.show(true)}
         onLeave={leave}
+        dark={awake === false}
       />
       <Box sx={{ flexGrow: 1, minHeight: 0 }}>{screen()}</Box>
-      {catching && (
-        <Dialog open onClose={() => setCatching(false)} fullWidth maxWidth="lg">
+      {panel?.is === 'catch up' && (
+        <Dialog open onClose={shut} fullWidth maxWidth="lg">
           <DialogTitle>{threadWords.open}</DialogTitle>
           <DialogContent>
             <Thread script={script} log={log} closed={closed} high={72} />
           </DialogContent>
           <DialogActions>
-            <Button onClick={() => setCatching(false)} sx={{ minHeight: 64 }}>
+            <Button onClick={shut} sx={{ minHeight: 64 }}>
               {w.common.close}
             </Button>
           </DialogActions>
         </Dialog>
       )}
-      {noting && (
+      {panel?.is === 'note' && (
         <NoteDialog
           add={log.add}
           at={shown === undefined ? undefined : visitOf(script, shown)}
           facet={shown === undefined ? '' : facetName(script, shown)}
-          onClose={() => setNoting(false)}
+          onClose={shut}
         />
+      )}
+      {panel?.is === 'hands' && (
+        <HandsDialog hands={hands} onChange={setHands} awake={awake} onClose={shut} />
       )}
     </Box>
   );

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import type { BenchScript } from '../../api/client';
+import { MenuButton, type Entry } from '../../parts/MenuButton';
 import { vec, type Side } from '../../parts/stone/geometry';
 import { Profile } from '../../parts/stone/Profile';
 import type { Touch } from '../../parts/stone/StoneFaces';
@@ -10,7 +11,7 @@ import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { isUneven } from '../../parts/stone/ThinnestMark';
 import { faces } from '../../theme/tokens';
 import { angle, plain, thousandths } from '../../words/numbers';
-import { threadWords } from '../../words/thread';
+import { wheelWords } from '../../words/wheel';
 import { w } from '../../words/words';
 import { LapCares } from './LapCares';
 import type { Reread } from './reread';
@@ -28,12 +29,17 @@ interface Props {
   count: number;
   habit: Habit;
   reread: Reread;
+  /** What is said beside the facet: its predicted height, what is left of the girdle, what to mind. */
+  told: readonly string[];
+  /** The lap that does the work of this pass now, where it was changed. */
+  lap: string;
+  /** What is rarely wanted. */
+  more: readonly Entry[];
   done: () => void;
   back: () => void;
   backTier: () => void;
   skip: () => void;
-  note: () => void;
-  catchUp: () => void;
+  happened: () => void;
 }
 
 /** A screen that is low, or zoomed in: what is said stands side by side. */
@@ -62,7 +68,7 @@ export function FacetScreen(props: Props) {
         }}
       >
         <Typography variant="h2" component="p" sx={{ pt: 2, fontSize: '1.375rem' }}>
-          {facet.tier} · {passName(script, visit.pass)}
+          {facet.tier} · {props.lap || passName(script, visit.pass)}
         </Typography>
         <Ribbon script={script} state={state} at={at} />
         <LapCares script={script} at={at} reread={props.reread} />
@@ -133,6 +139,11 @@ export function FacetScreen(props: Props) {
               )}
             </Typography>
           )}
+          {props.told.map((text) => (
+            <Typography key={text} sx={{ fontSize: '1.25rem', fontWeight: 600 }} data-told>
+              {text}
+            </Typography>
+          ))}
           {facet.note && <Typography color="text.secondary">{facet.note}</Typography>}
         </Box>
         <Controls {...props} />
@@ -193,8 +204,17 @@ const marks: Record<string, object> = {
   '°': { fontSize: '0.5em', verticalAlign: '0.5em' },
 };
 
+const lesser = {
+  minHeight: 64,
+  minWidth: 0,
+  px: 1,
+  fontSize: '1.0625rem',
+  lineHeight: 1.2,
+  whiteSpace: 'normal',
+};
+
 function Controls(props: Props) {
-  const { script, state, at, count, habit, done, back, backTier, skip, note, catchUp } = props;
+  const { script, state, at, count, habit, more, done, back, backTier, skip, happened } = props;
   const word =
     habit === 'facet' || count === 1
       ? w.bench.done
@@ -209,17 +229,16 @@ function Controls(props: Props) {
       ? [{ name: w.bench.backTier(tierName, tier.length), run: backTier }]
       : []),
     { name: at === state.at ? w.bench.skip : w.bench.leaveOpen, run: skip },
-    { name: w.bench.note, run: note },
-    { name: threadWords.open, run: catchUp },
+    { name: wheelWords.happened, run: happened },
   ];
   return (
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: `repeat(${others.length}, minmax(0, 1fr))`,
+        gridTemplateColumns: `repeat(${others.length + 1}, minmax(0, 1fr))`,
         gap: 2,
         flexShrink: 0,
-        [short]: { gridTemplateColumns: `2fr repeat(${others.length}, 1fr)` },
+        [short]: { gridTemplateColumns: `2fr repeat(${others.length + 1}, 1fr)` },
       }}
     >
       <Button
@@ -237,21 +256,11 @@ function Controls(props: Props) {
         {word}
       </Button>
       {others.map(({ name, run }) => (
-        <Button
-          key={name}
-          onClick={run}
-          sx={{
-            minHeight: 64,
-            minWidth: 0,
-            px: 1,
-            fontSize: '1.0625rem',
-            lineHeight: 1.2,
-            whiteSpace: 'normal',
-          }}
-        >
+        <Button key={name} onClick={run} sx={lesser}>
           {name}
         </Button>
       ))}
+      <MenuButton label={wheelWords.more} entries={[...more]} sx={lesser} row={64} />
     </Box>
   );
 }

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import type { BenchScript } from '../../api/client';
-import type { BenchState } from '../../log/standing';
+import { gateSetup, type BenchState } from '../../log/standing';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { w } from '../../words/words';
 
@@ -15,12 +15,11 @@ interface Props {
 
 /** What is checked before the next visit. A check is taken back by unticking it. */
 export function GateChecks({ script, state, log }: Props) {
-  const setup = script.visits[state.at]?.setup;
-  if (setup === undefined) return null;
+  const setup = gateSetup(script, state.at);
   const check = (item: string) => {
     const made = log.state.checks.get(`${setup}/${item}`)?.events.at(-1);
     log.add([
-      made
+      made && state.checked.has(item)
         ? { kind: 'undo', payload: { undoes: made.id } }
         : { kind: 'check', payload: { setup, item } },
     ]);

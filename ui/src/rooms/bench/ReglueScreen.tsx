@@ -1,0 +1,107 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { BenchScript } from '../../api/client';
+import { gateSetup, type BenchState } from '../../log/standing';
+import { Clock } from '../../parts/clock/Clock';
+import { BothSides } from '../../parts/stone/BothSides';
+import type { StoneLog } from '../../parts/work/useStoneLog';
+import { angle, moment } from '../../words/numbers';
+import { wheelWords as t } from '../../words/wheel';
+import { GateActions, GateChecks } from './GateChecks';
+import { linesUp } from './linesUp';
+
+interface Props {
+  script: BenchScript;
+  state: BenchState;
+  log: StoneLog;
+  onBack: () => void;
+}
+
+/** The stone came off its dop: found, cleaned, glued again, and its turn found from what is cut. */
+export function ReglueScreen({ script, state, log, onBack }: Props) {
+  const setup = gateSetup(script, state.at);
+  const off = log.state.happenings.findLast((h) => h.what === 'bond-failed')!;
+  const before = log.state.dops.findLast((d) => d.setup === setup);
+  const glued = before && before.n > off.n ? before : undefined;
+  const [late] = useState(() => Date.now());
+  const facets = linesUp(script, state, setup);
+  const glue = () => {
+    const { dop = '', adhesive = '', axis, minutes = 0 } = before ?? {};
+    log.add([
+      { kind: 'dopped', payload: { setup, dop, adhesive, minutes, ...(axis && { axis }) } },
+    ]);
+  };
+  return (
+    <Box
+      sx={{
+        height: '100%',
+        overflow: 'auto',
+        display: 'grid',
+        gridTemplateColumns: '1fr 1fr',
+        gap: 4,
+        p: 4,
+      }}
+    >
+      <Box>
+        <Typography variant="h1" component="h2">
+          {t.offDop}
+        </Typography>
+        <Typography sx={{ mb: 2, fontSize: '1.125rem' }}>{t.offDopLead}</Typography>
+        <BothSides mesh={script.mesh} step={state.step} wheel={script.wheel} height={200} />
+        <Typography variant="h2" sx={{ mt: 3 }}>
+          {t.lineUp}
+        </Typography>
+        {facets.length === 0 && <Typography>{t.nothingToLineUp}</Typography>}
+        {facets.map((f) => (
+          <Typography key={f.id} sx={{ fontSize: '1.375rem' }}>
+            {t.lineUpOne(f.tier, String(f.dial.tooth), angle(f.reading))}
+          </Typography>
+        ))}
+        {facets.length > 0 && (
+          <Typography color="text.secondary" sx={{ mt: 1 }}>
+            {t.moved}
+          </Typography>
+        )}
+      </Box>
+      <Box>
+        <GateChecks script={script} state={state} log={log} />
+        <Box sx={{ borderTop: 1, borderColor: 'divider', pt: 2, mt: 2 }}>
+          <Typography sx={{ fontWeight: 600 }}>
+            {before && t.gluedWith(before.dop, before.adhesive)}
+            {glued && ` · ${t.cures(moment(new Date(glued.cured).toISOString()))}`}
+          </Typography>
+          <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap', mt: 1 }}>
+            {glued ? (
+              glued.cured > late && (
+                <Clock
+                  of={`cure ${script.workId}`}
+                  what={`${script.number} · ${glued.adhesive}`}
+                  minutes={Math.max(1, Math.ceil((glued.cured - late) / 60_000))}
+                  label={glued.adhesive}
+                />
+              )
+            ) : (
+              <Button variant="outlined" onClick={glue} sx={{ minHeight: 64 }}>
+                {t.reglued}
+              </Button>
+            )}
+            <Button component={Link} to={`/stones/${script.stoneId}/dop`} sx={{ minHeight: 64 }}>
+              {t.otherGlue}
+            </Button>
+          </Box>
+        </Box>
+        <GateActions
+          go={t.linedUp}
+          onGo={() => log.add([{ kind: 'check', payload: { setup, item: 'lined-up' } }])}
+          onBack={onBack}
+        />
+        <Typography color="text.secondary" sx={{ mt: 2 }}>
+          {script.cautions[0]}
+        </Typography>
+      </Box>
+    </Box>
+  );
+}

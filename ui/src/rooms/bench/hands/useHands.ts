@@ -1,0 +1,54 @@
+import { useState } from 'react';
+import { remember, remembered } from '../../../log/remember';
+
+/** What a pedal can be taught to do. */
+export const acts = ['done', 'back', 'skip', 'happened', 'say'] as const;
+
+export type Act = (typeof acts)[number];
+
+/** How this browser works where no hand is free. */
+export interface Hands {
+  /** Keys that were learned, as KeyboardEvent.key names them. */
+  pedal: Partial<Record<Act, string[]>>;
+  splash: boolean;
+  speak: boolean;
+  chime: boolean;
+}
+
+const usual: Hands = { pedal: {}, splash: true, speak: false, chime: false };
+
+const key = 'cressa-hands';
+
+/** What this browser remembers of it, and how it is changed. */
+export function useHands(): [Hands, (change: Partial<Hands>) => void] {
+  const [hands, setHands] = useState(read);
+  return [
+    hands,
+    (change) => {
+      const next = { ...hands, ...change };
+      remember(key, JSON.stringify(next));
+      setHands(next);
+    },
+  ];
+}
+
+function read(): Hands {
+  try {
+    return { ...usual, ...(JSON.parse(remembered(key) ?? '{}') as Partial<Hands>) };
+  } catch {
+    return usual;
+  }
+}
+
+/** Teaches a key: what it did before it does no more. */
+export function taught(pedal: Hands['pedal'], act: Act, key: string): Hands['pedal'] {
+  const others = Object.entries(pedal).map(([a, keys]) => [a, keys.filter((k) => k !== key)]);
+  const rest = Object.fromEntries(others) as Hands['pedal'];
+  return { ...rest, [act]: [...(rest[act] ?? []), key] };
+}
+
+/** The keys of an act: those that were learned, and the usual ones that were not learned for another. */
+export function keysOf(pedal: Hands['pedal'], act: Act, usual: readonly string[]): string[] {
+  const learned = Object.values(pedal).flat();
+  return [...(pedal[act] ?? []), ...usual.filter((k) => !learned.includes(k))];
+}
