@@ -151,8 +151,8 @@ export const wheelWords = {
   girdleThin:
     'The girdle is thinner than planned. Go no deeper; a crown tier a little flatter saves what is left.',
   keepMeasure: 'Keep the measure',
-  /** Hands off. */
-  hands: 'Hands off',
+  /** Without a hand. */
+  hands: 'Hands-free',
   handsLead: 'Pedal, presenter and voice belong to this browser.',
   pedal: 'Pedal and keys',
   pedalLead:
@@ -166,8 +166,8 @@ export const wheelWords = {
   },
   learn: 'Learn a key',
   learning: 'Press the key or pedal now. Escape leaves it.',
-  learned: (keys: string) => `does it: ${keys}`,
-  noKey: 'no key of its own',
+  usualKeys: (keys: string) => `by ${keys}`,
+  learnedToo: (usual: string, keys: string) => `by ${usual}, and learned: ${keys}`,
   forget: 'Forget',
   splash: 'Splash guard',
   splashHelp:

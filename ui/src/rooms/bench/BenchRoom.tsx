@@ -174,8 +174,8 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     { key: 'p', label: t.keys.pause, run: () => void pause('pause') },
     { key: 'd', label: t.keys.hands, run: () => setPanel({ is: 'hands' }) },
   ];
-  const learned = (act: Act, usual: string[]) => ({
-    keys: keysOf(hands.pedal, act, usual),
+  const learned = (act: Act) => ({
+    keys: keysOf(hands.pedal, act),
     chosen: hands.pedal[act] ?? [],
   });
   // What stands on the whole screen has keys of its own.
@@ -185,19 +185,19 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
       ? []
       : [
           {
-            ...learned('done', ['Enter', ' ', 'ArrowRight', 'PageDown']),
+            ...learned('done'),
             label: w.bench.keys.done,
             run: actions.done,
           },
           {
-            ...learned('back', ['Backspace', 'ArrowLeft', 'PageUp']),
+            ...learned('back'),
             label: w.bench.keys.back,
             run: actions.back,
           },
           { keys: ['Shift+Backspace'], label: w.bench.keys.backTier, run: actions.backTier },
-          { ...learned('skip', ['s']), label: w.bench.keys.skip, run: actions.skip },
-          { ...learned('happened', ['e']), label: t.keys.happened, run: actions.happened },
-          { ...learned('say', ['v']), label: t.keys.say, run: () => say(aloud) },
+          { ...learned('skip'), label: w.bench.keys.skip, run: actions.skip },
+          { ...learned('happened'), label: t.keys.happened, run: actions.happened },
+          { ...learned('say'), label: t.keys.say, run: () => say(aloud) },
           {
             keys: ['o'],
             label: w.bench.keys.skipped,

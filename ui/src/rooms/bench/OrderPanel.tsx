@@ -3,12 +3,14 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { BenchScript } from '../../api/client';
-import { visitOf, type BenchState } from '../../log/standing';
+import { gateSetup, visitOf, type BenchState } from '../../log/standing';
 import { ChoiceList } from '../../parts/ChoiceList';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { passName } from '../../parts/work/visitWords';
 import { duration, micron } from '../../words/numbers';
 import { wheelWords as t } from '../../words/wheel';
+import { w } from '../../words/words';
+import { MarkedStone } from './MarkedStone';
 import { onwards, repeats, type Again, type Onward } from './order';
 import { Panel } from './Panel';
 
@@ -28,8 +30,21 @@ export function OrderPanel({ script, state, log, onClose }: Props) {
   const tierOf = (o: Onward) => script.facets[script.visits[o.place]!.facet]!.tier;
   const pass = (id: string) => passName(script, id);
   return (
-    <Panel title={t.order} lead={t.orderLead} onClose={onClose}>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 6 }}>
+    <Panel
+      title={t.order}
+      lead={t.orderLead}
+      onClose={onClose}
+      picture={
+        <MarkedStone
+          script={script}
+          step={state.step}
+          setup={script.setups.findIndex((s) => s.id === gateSetup(script, state.at))}
+          facets={script.facets.filter((f) => f.tier === (again?.tier ?? (to && tierOf(to))))}
+          label={again?.tier ?? (to ? tierOf(to) : w.bench.now)}
+        />
+      }
+    >
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 4 }}>
         <Box>
           <Typography variant="h2">{t.goTo}</Typography>
           {ahead.length === 0 && <Typography>{t.nothingOpen}</Typography>}

@@ -13,18 +13,25 @@ interface Props {
   /** That is the likely next step. */
   likely?: boolean;
   onClose: () => void;
+  /** The stone, on the left half. */
+  picture?: ReactNode;
   children: ReactNode;
 }
 
 /** What stands on the whole bench instead of the facet. Escape leads back. */
-export function Panel({ title, lead, close = w.common.close, likely, onClose, children }: Props) {
+export function Panel(props: Props) {
+  const { title, lead, close = w.common.close, likely, onClose, picture, children } = props;
   useKeys([
     { keys: ['Escape'], label: w.common.close, run: onClose },
     ...(likely ? [{ keys: ['Enter', ' '], label: close, run: onClose }] : []),
   ]);
   return (
     <Box
-      sx={{ height: '100%', overflow: 'auto', p: 5 }}
+      sx={{
+        height: '100%',
+        display: 'grid',
+        gridTemplateColumns: picture ? '2fr 3fr' : '1fr',
+      }}
       // From within a field, too, where the keys of the screen are the field's.
       onKeyDown={(e) => {
         if (e.key !== 'Escape' || e.defaultPrevented) return;
@@ -33,22 +40,25 @@ export function Panel({ title, lead, close = w.common.close, likely, onClose, ch
         onClose();
       }}
     >
-      <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: 4, mb: 4 }}>
-        <Box sx={{ flexGrow: 1 }}>
-          <Typography variant="h1" component="h2">
-            {title}
-          </Typography>
-          {lead && <Typography sx={{ fontSize: '1.25rem' }}>{lead}</Typography>}
+      {picture && <Box sx={{ minHeight: 0, minWidth: 0, p: 3 }}>{picture}</Box>}
+      <Box sx={{ minHeight: 0, minWidth: 0, overflow: 'auto', p: 5 }}>
+        <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: 4, mb: 4 }}>
+          <Box sx={{ flexGrow: 1 }}>
+            <Typography variant="h1" component="h2">
+              {title}
+            </Typography>
+            {lead && <Typography sx={{ fontSize: '1.25rem' }}>{lead}</Typography>}
+          </Box>
+          <Button
+            variant={likely ? 'contained' : 'outlined'}
+            onClick={onClose}
+            sx={{ minHeight: 64, minWidth: 140, fontSize: '1.25rem' }}
+          >
+            {close}
+          </Button>
         </Box>
-        <Button
-          variant={likely ? 'contained' : 'outlined'}
-          onClick={onClose}
-          sx={{ minHeight: 64, minWidth: 140, fontSize: '1.25rem' }}
-        >
-          {close}
-        </Button>
+        {children}
       </Box>
-      {children}
     </Box>
   );
 }

@@ -6,12 +6,12 @@ import { Link } from 'react-router';
 import type { BenchScript } from '../../api/client';
 import { gateSetup, type BenchState } from '../../log/standing';
 import { Clock } from '../../parts/clock/Clock';
-import { BothSides } from '../../parts/stone/BothSides';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { angle, moment } from '../../words/numbers';
 import { wheelWords as t } from '../../words/wheel';
 import { GateActions, GateChecks } from './GateChecks';
 import { linesUp } from './linesUp';
+import { MarkedStone } from './MarkedStone';
 
 interface Props {
   script: BenchScript;
@@ -50,7 +50,14 @@ export function ReglueScreen({ script, state, log, onBack }: Props) {
           {t.offDop}
         </Typography>
         <Typography sx={{ mb: 2, fontSize: '1.125rem' }}>{t.offDopLead}</Typography>
-        <BothSides mesh={script.mesh} step={state.step} wheel={script.wheel} height={200} />
+        <Box sx={{ height: '46vh' }}>
+          <MarkedStone
+            {...{ script, facets }}
+            step={state.step}
+            setup={script.setups.findIndex((s) => s.id === setup)}
+            label={t.lineUp}
+          />
+        </Box>
         <Typography variant="h2" sx={{ mt: 3 }}>
           {t.lineUp}
         </Typography>
@@ -99,7 +106,7 @@ export function ReglueScreen({ script, state, log, onBack }: Props) {
           onBack={onBack}
         />
         <Typography color="text.secondary" sx={{ mt: 2 }}>
-          {script.cautions[0]}
+          {script.cautions.join(' ')}
         </Typography>
       </Box>
     </Box>

@@ -2,10 +2,9 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { BenchScript } from '../../api/client';
-import type { Side } from '../../parts/stone/geometry';
-import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { passName } from '../../parts/work/visitWords';
 import { w } from '../../words/words';
+import { MarkedStone } from './MarkedStone';
 
 interface Props {
   script: BenchScript;
@@ -84,13 +83,9 @@ export function SkippedScreen({ step, pass, go, onGo, ...list }: ScreenProps) {
     >
       <Box sx={{ minHeight: 0 }}>
         {first && (
-          <StoneInWheel
-            mesh={script.mesh}
-            step={step}
-            up={script.setups[first.setup]!.up as Side}
-            wheel={script.wheel}
-            lit={facets.filter((f) => f.setup === first.setup).map((f) => f.dial)}
-            selected={new Set(facets.map((f) => f.no))}
+          <MarkedStone
+            {...{ script, step, facets }}
+            setup={first.setup}
             label={w.bench.skippedHead(places.length)}
           />
         )}

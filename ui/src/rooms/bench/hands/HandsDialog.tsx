@@ -11,7 +11,7 @@ import { useEffect, useState } from 'react';
 import { keyName, readableKey } from '../../../parts/keys';
 import { wheelWords as t } from '../../../words/wheel';
 import { w } from '../../../words/words';
-import { acts, taught, type Act, type Hands } from './useHands';
+import { acts, keysOf, taught, type Act, type Hands } from './useHands';
 import { canSpeak, chime, say } from './voice';
 
 interface Props {
@@ -38,6 +38,8 @@ export function HandsDialog({ hands, onChange, awake, onClose }: Props) {
         <Typography gutterBottom>{t.pedalLead}</Typography>
         {acts.map((act) => {
           const keys = hands.pedal[act] ?? [];
+          const named = (list: readonly string[]) => list.map(readableKey).join(', ');
+          const usual = named(keysOf({ ...hands.pedal, [act]: [] }, act));
           return (
             <Box
               key={act}
@@ -55,8 +57,8 @@ export function HandsDialog({ hands, onChange, awake, onClose }: Props) {
                 {learning === act
                   ? t.learning
                   : keys.length > 0
-                    ? t.learned(keys.map(readableKey).join(', '))
-                    : t.noKey}
+                    ? t.learnedToo(usual, named(keys))
+                    : t.usualKeys(usual)}
               </Typography>
               {keys.length > 0 && (
                 <Button

@@ -6,6 +6,15 @@ export const acts = ['done', 'back', 'skip', 'happened', 'say'] as const;
 
 export type Act = (typeof acts)[number];
 
+/** The keys of each where nothing was learned: a presenter's are among them. */
+export const usualKeys: Record<Act, readonly string[]> = {
+  done: ['Enter', ' ', 'ArrowRight', 'PageDown'],
+  back: ['Backspace', 'ArrowLeft', 'PageUp'],
+  skip: ['s'],
+  happened: ['e'],
+  say: ['v'],
+};
+
 /** How this browser works where no hand is free. */
 export interface Hands {
   /** Keys that were learned, as KeyboardEvent.key names them. */
@@ -48,7 +57,7 @@ export function taught(pedal: Hands['pedal'], act: Act, key: string): Hands['ped
 }
 
 /** The keys of an act: those that were learned, and the usual ones that were not learned for another. */
-export function keysOf(pedal: Hands['pedal'], act: Act, usual: readonly string[]): string[] {
+export function keysOf(pedal: Hands['pedal'], act: Act): string[] {
   const learned = Object.values(pedal).flat();
-  return [...(pedal[act] ?? []), ...usual.filter((k) => !learned.includes(k))];
+  return [...(pedal[act] ?? []), ...usualKeys[act].filter((k) => !learned.includes(k))];
 }

@@ -16,6 +16,7 @@ import { plain, thousandths } from '../../../words/numbers';
 import { wheelWords as t } from '../../../words/wheel';
 import { w } from '../../../words/words';
 import { FacetPick, pickable } from '../FacetPick';
+import { MarkedStone } from '../MarkedStone';
 import { Panel } from '../Panel';
 import { facetName } from '../work';
 import { choices, girdleOf, usualDepths, type Choice } from './choices';
@@ -56,14 +57,24 @@ export function HappenedScreen(props: Props) {
       ? []
       : choices.map((c) => ({ keys: [c.key], label: t.whats[c.what], run: () => setChoice(c) }))),
   ]);
+  const picture = (
+    <MarkedStone
+      script={script}
+      // The facet on the screen is just being cut: it is drawn, too.
+      step={Math.max(state.step, at === undefined ? 0 : script.visits[at]!.after)}
+      setup={facet?.setup ?? script.setups.length - 1}
+      facets={facet && choice?.atFacet ? [facet] : []}
+      label={facet && choice?.atFacet ? facetName(script, at!) : w.bench.now}
+    />
+  );
   if (!choice)
     return (
-      <Panel title={t.happened} lead={t.happenedLead} onClose={onClose}>
+      <Panel title={t.happened} lead={t.happenedLead} onClose={onClose} picture={picture}>
         <Box
           sx={{
             display: 'grid',
             gap: 2,
-            gridTemplateColumns: 'repeat(auto-fill, minmax(230px, 1fr))',
+            gridTemplateColumns: 'repeat(auto-fill, minmax(250px, 1fr))',
           }}
         >
           {choices.map((c) => (
@@ -86,10 +97,11 @@ export function HappenedScreen(props: Props) {
   if (made && said)
     return (
       <Panel
-        title={t.kept(name, at === undefined ? '' : facetName(script, at))}
+        title={t.kept(name, at !== undefined && choice.atFacet ? facetName(script, at) : '')}
         onClose={onClose}
         close={t.goOn}
         likely
+        picture={picture}
       >
         {said.mm !== undefined && facet && girdleOf(facet, said.mm) !== undefined && (
           <Typography sx={{ fontSize: '1.25rem', fontWeight: 600, mb: 2 }}>
@@ -118,8 +130,8 @@ export function HappenedScreen(props: Props) {
       </Panel>
     );
   return (
-    <Panel title={name} lead={t.lead[choice.what]} onClose={onClose}>
-      {at !== undefined && (
+    <Panel title={name} lead={t.lead[choice.what]} onClose={onClose} picture={picture}>
+      {at !== undefined && choice.atFacet && (
         <Box sx={{ mb: 4 }}>
           <FacetPick script={script} places={places} at={at} onChange={setAt} />
         </Box>
@@ -185,8 +197,8 @@ function Figure({
   switch (choice.asks) {
     case 'depth':
       return form(
-        <Box sx={{ display: 'flex', gap: 3, flexWrap: 'wrap', alignItems: 'flex-start' }}>
-          {number(t.howDeep, t.howDeepHelp, w.units.mm, [0, 20])}
+        <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
+          <Box sx={{ width: '100%' }}>{number(t.howDeep, t.howDeepHelp, w.units.mm, [0, 20])}</Box>
           {usualDepths.map((mm) => (
             <Button
               key={mm}

@@ -1,0 +1,50 @@
+package e2e_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestZZ(t *testing.T) {
+	app := start(t, "demo")
+	u := open(t, 1280, 800, app.URL)
+	rooms["bench"](u)
+	u.see("Something happened")
+	u.until(`document.querySelectorAll('main polygon').length > 20`)
+	require.NoError(t, u.Shot("/tmp/p1.png"))
+	u.press("e")
+	u.see("What was it? One key is enough.")
+	require.NoError(t, u.Shot("/tmp/p2.png"))
+	u.press("1")
+	u.mentions("How far below")
+	u.press("0.05")
+	require.NoError(t, u.Shot("/tmp/p3.png"))
+	u.click("Keep it")
+	u.mentions("kept")
+	require.NoError(t, u.Shot("/tmp/p4.png"))
+	u.click("Go on")
+	u.press("r")
+	u.mentions("Cut again")
+	u.click("P2, from Cut · 600 on")
+	require.NoError(t, u.Shot("/tmp/p5.png"))
+	u.press("\x1b")
+	u.press("h")
+	u.mentions("Height dial")
+	require.NoError(t, u.Shot("/tmp/p6.png"))
+	u.press("\x1b")
+	u.press("i")
+	u.mentions("bright")
+	u.click("Bright towards the dop")
+	require.NoError(t, u.Shot("/tmp/p7.png"))
+	u.press("\x1b")
+	u.press("d")
+	u.mentions("Splash guard")
+	require.NoError(t, u.Shot("/tmp/p8.png"))
+	u.press("\x1b")
+	u.press("0")
+	u.click("Keep it")
+	u.click("Go on")
+	u.mentions("off its dop")
+	require.NoError(t, u.Shot("/tmp/p9.png"))
+}

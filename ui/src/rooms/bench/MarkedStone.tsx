@@ -1,0 +1,29 @@
+import type { BenchScript } from '../../api/client';
+import type { Side } from '../../parts/stone/geometry';
+import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+
+interface Props {
+  script: BenchScript;
+  /** The step of the picture that is cut. */
+  step: number;
+  /** The place of the setup that is up. */
+  setup: number;
+  /** The facets that are meant; those of another setup are marked and not dialled. */
+  facets: readonly BenchScript['facets'][number][];
+  label: string;
+}
+
+/** The stone as it is, in its wheel, with the facets marked that are spoken of. */
+export function MarkedStone({ script, step, setup, facets, label }: Props) {
+  return (
+    <StoneInWheel
+      mesh={script.mesh}
+      step={step}
+      up={script.setups[setup]!.up as Side}
+      wheel={script.wheel}
+      lit={facets.filter((f) => f.setup === setup).map((f) => f.dial)}
+      selected={new Set(facets.map((f) => f.no))}
+      label={label}
+    />
+  );
+}
