@@ -43,6 +43,8 @@ type BenchScript struct {
 	Tick workshop.TickOf `json:"tick"`
 	// LapCares say which laps are not fit for this stone just now.
 	LapCares []LapCare `json:"lapCares"`
+	// Layer is what was changed at the wheel, over the diagram.
+	Layer []TierChange `json:"layer"`
 	// Laps says what to mind at the lap of each pass.
 	Laps []LapAdvice `json:"laps"`
 	// ReadWell names the facets, by their places, whose readings of the height dial foretell most: two in a
@@ -201,7 +203,7 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		Setups: setupsOf(script.Setups), Passes: passViews(script.Passes), Facets: []BenchFacet{}, Visits: []BenchVisit{},
 		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear),
 		Checks: []GateCheck{}, Cautions: words.Cautions(a.Material),
-		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick, LapCares: []LapCare{}, Laps: []LapAdvice{}, ReadWell: script.ReadWell(),
+		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick, LapCares: []LapCare{}, Laps: []LapAdvice{}, Layer: changesOf(plan.Layer), ReadWell: script.ReadWell(),
 	}
 	for i, r := range ladder.Rungs {
 		out.Laps = append(out.Laps, LapAdvice{r.Pass.ID, words.AtTheLap(r, i == 0, a.Material), r.Leaves})

@@ -32,6 +32,14 @@ type planDoc struct {
 	Runs    []runDoc     `json:"runs"`
 	Left    []problemDoc `json:"left,omitempty"`
 	Created time.Time    `json:"created"`
+	// Layer came with schema 16.
+	Layer []tierChangeDoc `json:"layer,omitempty"`
+}
+
+type tierChangeDoc struct {
+	Tier  string  `json:"tier"`
+	Angle float64 `json:"angle"`
+	Stop  string  `json:"stop"`
 }
 
 type choicesDoc struct {
@@ -199,6 +207,9 @@ func planDocument(p workshop.Plan) string {
 		Choices: choicesDocOf(p.Choices), Machine: machineDocOf(p.Machine), Material: materialDocOf(p.Material), Turns: turnsDoc(p.Turns),
 		Setups: []setupDoc{}, Facets: []plannedDoc{}, Runs: []runDoc{}, Created: p.Created,
 	}
+	for _, c := range p.Layer {
+		d.Layer = append(d.Layer, tierChangeDoc(c))
+	}
 	for _, s := range p.Setups {
 		o := s.Pose
 		d.Setups = append(d.Setups, setupDoc{
@@ -226,6 +237,9 @@ func readPlan(text string) (*workshop.Plan, error) {
 	p := &workshop.Plan{
 		No: d.No, DiagramID: d.DiagramID, DiagramName: d.DiagramName, Revision: d.Revision, AsCut: d.AsCut,
 		Choices: d.Choices.choices(), Machine: d.Machine.machine(), Material: d.Material.material(), Turns: cutting.Turns(d.Turns), Created: d.Created,
+	}
+	for _, c := range d.Layer {
+		p.Layer = append(p.Layer, workshop.TierChange(c))
 	}
 	for _, s := range d.Setups {
 		p.Setups = append(p.Setups, workshop.Setup{ID: s.ID, Pose: gear.Pose{

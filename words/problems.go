@@ -363,6 +363,9 @@ var problems = map[diagram.Code]sentence{
 	workshop.SamePass: func(p diagram.Problem) string {
 		return fmt.Sprintf("The pass %q stands in the list twice. Take one out.", p.Text)
 	},
+	workshop.ChangedTierGone: func(p diagram.Problem) string {
+		return fmt.Sprintf("The diagram as it is cut has no tier %s, so nothing can be changed there. Take that change back.", p.Tier)
+	},
 	workshop.SideIsCut: func(p diagram.Problem) string {
 		return fmt.Sprintf("The %s is being cut already, so it stays the side cut first.", p.Text)
 	},

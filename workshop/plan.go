@@ -25,6 +25,8 @@ type Plan struct {
 	// have changed the order.
 	AsCut   string
 	Choices Choices
+	// Layer is what was changed at the wheel, over the diagram as the habits have it.
+	Layer []TierChange
 	// Machine and Material are what the choices name, as they were.
 	Machine  Machine
 	Material material.Material
@@ -226,7 +228,7 @@ func (s *Stones) newStone(name string, plan Plan) Stone {
 // firstPlan makes the first plan of a work, and tells what it comes to. An empty revision means the
 // diagram's present one.
 func (s *Stones) firstPlan(ctx context.Context, diagramID, revision string, c Choices) (Plan, *Assessment, error) {
-	plan, a, err := s.newPlan(ctx, diagramID, revision, c)
+	plan, a, err := s.newPlan(ctx, diagramID, revision, c, nil)
 	if err != nil {
 		return plan, nil, err
 	}
@@ -240,9 +242,9 @@ func (s *Stones) firstPlan(ctx context.Context, diagramID, revision string, c Ch
 	return plan, a, nil
 }
 
-// newPlan assesses the choices and freezes what they name. An empty revision means the
+// newPlan assesses the choices, puts a layer over them and freezes what they name. An empty revision means the
 // diagram's present one.
-func (s *Stones) newPlan(ctx context.Context, diagramID, revision string, c Choices) (Plan, *Assessment, error) {
+func (s *Stones) newPlan(ctx context.Context, diagramID, revision string, c Choices, layer []TierChange) (Plan, *Assessment, error) {
 	c.PlanHabits = c.withDefaults()
 	if c.Holds == nil {
 		c.Holds = []Hold{}
@@ -263,6 +265,9 @@ func (s *Stones) newPlan(ctx context.Context, diagramID, revision string, c Choi
 	if err != nil {
 		return plan, nil, err
 	}
+	if plan.Layer, err = a.adapt(layer); err != nil {
+		return plan, nil, err
+	}
 	r, err := s.library.revisionOf(a.Stone.Diagram)
 	if err != nil {
 		return plan, nil, err
@@ -276,11 +281,16 @@ func (s *Stones) newPlan(ctx context.Context, diagramID, revision string, c Choi
 }
 
 // Replan gives a stone a new plan over the version that the caller read. Facets that the
-// old plan had keep their names, and so their ticks. A run has one plan: its other stones
+// old plan had keep their names, and so their ticks; what was changed at the wheel stays changed. A run has one plan: its other stones
 // that are not finished get the new one too, all of them or none. It returns ErrNotFound,
 // ErrNoPlan, ErrFinished, ErrStale where the version is not the stored one, and the errors
 // of Assess, with the number of the stone where it is another one of the run.
 func (s *Stones) Replan(ctx context.Context, stoneID string, c Choices, version int) (Stone, error) {
+	return s.replan(ctx, stoneID, version, func(before Plan) (Choices, []TierChange) { return c, before.Layer })
+}
+
+// replan makes the next plan from what follows of the one before.
+func (s *Stones) replan(ctx context.Context, stoneID string, version int, next func(before Plan) (Choices, []TierChange)) (Stone, error) {
 	stone, err := s.store.Stone(ctx, stoneID)
 	if err != nil {
 		return stone, err
@@ -302,7 +312,7 @@ func (s *Stones) Replan(ctx context.Context, stoneID string, c Choices, version 
 	// kept.
 	plans := make([]Plan, len(all))
 	for i, o := range all {
-		if plans[i], err = s.planAnew(ctx, o, c); err != nil && i > 0 {
+		if plans[i], err = s.planAnew(ctx, o, next); err != nil && i > 0 {
 			return stone, fmt.Errorf("stone %d of the run: %w", o.Number, err)
 		} else if err != nil {
 			return stone, err
@@ -342,7 +352,7 @@ func (s *Stones) addPlan(ctx context.Context, stone Stone, p Plan) error {
 }
 
 // planAnew makes the next plan of a stone's present work, not stored yet.
-func (s *Stones) planAnew(ctx context.Context, stone Stone, c Choices) (Plan, error) {
+func (s *Stones) planAnew(ctx context.Context, stone Stone, next func(before Plan) (Choices, []TierChange)) (Plan, error) {
 	work := stone.Work()
 	switch {
 	case work.Plan == nil:
@@ -351,7 +361,8 @@ func (s *Stones) planAnew(ctx context.Context, stone Stone, c Choices) (Plan, er
 		return Plan{}, ErrFinished
 	}
 	before := *work.Plan
-	plan, a, err := s.newPlan(ctx, before.DiagramID, before.Revision, c)
+	c, layer := next(before)
+	plan, a, err := s.newPlan(ctx, before.DiagramID, before.Revision, c, layer)
 	if err != nil {
 		return plan, err
 	}

@@ -548,6 +548,13 @@ func (w *Work) Mark(v Visit) (Mark, bool) {
 	return m, ok
 }
 
+// HasCut tells whether a facet was cut in any pass.
+func (w *Work) HasCut(facet string) bool {
+	cut := false
+	w.eachMark(func(v Visit, m Mark) { cut = cut || v.Facet == facet && m.Kind == Done })
+	return cut
+}
+
 // Now returns what the present plan asks for, nothing for a work without a plan.
 func (w *Work) Now() Asked {
 	if len(w.Plans) == 0 {

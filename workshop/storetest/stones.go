@@ -34,6 +34,7 @@ func planned(t *testing.T, ctx context.Context, s workshop.Store, id string) wor
 		Facets:  []workshop.PlannedFacet{{ID: "f1", Tier: 0, Index: 96, Setup: "setup " + id}},
 		Runs:    []workshop.PlannedRun{{Setup: "setup " + id, Pass: "cut", Adapter: true, Facets: []workshop.FacetID{"f1"}}},
 		Left:    []diagram.Problem{{Code: cutting.HabitNotKept, Tier: "P1", Field: diagram.FieldStop, Text: "x", Other: "y", Value: 1, Low: 2, High: 3}},
+		Layer:   []workshop.TierChange{{Tier: "P1", Angle: 41.5, Stop: "centre"}},
 		Created: now,
 	}
 	return workshop.Stone{

@@ -269,6 +269,9 @@ export const ranges = {
   RunRequest: {
     stones: { min: 2, max: 24, whole: true },
   },
+  SecondSideRequest: {
+    left: { min: 0.05, max: 500 },
+  },
   Size: {
     mm: { min: 0.1, max: 500 },
   },
@@ -295,6 +298,9 @@ export const ranges = {
     headAngle: { min: 0, max: 90 },
     refractiveIndex: { min: 1.01, max: 4 },
     width: { min: 0.1, max: 500 },
+  },
+  TierChange: {
+    angle: { min: 0, max: 90 },
   },
   ToleranceRequest: {
     angle: { min: 0, max: 5 },

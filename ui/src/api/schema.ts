@@ -1580,6 +1580,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/adaptation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What follows of angles or stops that are changed at the wheel */
+        post: operations["tryAdapting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/check": {
         parameters: {
             query?: never;
@@ -1624,6 +1641,23 @@ export interface paths {
         /** How a stone can be shaped and held */
         get: operations["getGluing"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stones/{id}/layer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change angles or stops of a stone's plan at the wheel */
+        put: operations["adaptStone"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1727,6 +1761,23 @@ export interface paths {
         get: operations["getScript"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stones/{id}/second-side": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the second side can be cut in the height that is left */
+        post: operations["secondSides"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2036,6 +2087,46 @@ export interface components {
             smearBelow: number;
             softBelow: number;
         };
+        AdaptRequest: {
+            changes: components["schemas"]["TierChange"][];
+        };
+        Adaptation: {
+            after: components["schemas"]["AdaptedFigure"];
+            before: components["schemas"]["AdaptedFigure"];
+            changes: components["schemas"]["TierChange"][];
+            draft: components["schemas"]["Draft"];
+            gap: number;
+            levels: components["schemas"]["Levels"];
+            solid: components["schemas"]["Mesh"];
+            tiers: components["schemas"]["AdaptedTier"][];
+            version: number;
+        };
+        AdaptedFigure: {
+            carats: number;
+            crown: number;
+            girdle: number;
+            height: number;
+            return: number;
+            table: number;
+            width: number;
+            window: number;
+        };
+        AdaptedTier: {
+            again: boolean;
+            angle: number;
+            cut: number;
+            deeper: number;
+            drawnAngle: number;
+            drawnStop: string;
+            margin: number | null;
+            name: string;
+            part: string;
+            stop: string;
+            stopText: string;
+            tooDeep: number;
+            wasAngle: number;
+            wasStop: string;
+        };
         AddDraftRequest: {
             designed: boolean;
             draft: components["schemas"]["Draft"];
@@ -2165,6 +2256,7 @@ export interface components {
             gear: number;
             lapCares: components["schemas"]["LapCare"][];
             laps: components["schemas"]["LapAdvice"][];
+            layer: components["schemas"]["TierChange"][];
             levels: components["schemas"]["Levels"];
             material: string;
             mesh: components["schemas"]["Mesh"];
@@ -2974,6 +3066,10 @@ export interface components {
             largestCheat: number;
             /** @enum {string} */
             level: "easy" | "moderate" | "demanding" | "hard";
+        };
+        KeepLayerRequest: {
+            changes: components["schemas"]["TierChange"][];
+            version: number;
         };
         KeptPolishTrial: {
             id: string;
@@ -3973,6 +4069,26 @@ export interface components {
             p95: number;
             point: components["schemas"]["Point"];
         };
+        SecondSideRequest: {
+            left: number;
+        };
+        SecondSideWay: {
+            after: components["schemas"]["AdaptedFigure"];
+            before: components["schemas"]["AdaptedFigure"];
+            changes: components["schemas"]["TierChange"][];
+            draft: components["schemas"]["Draft"];
+            gap: number;
+            levels: components["schemas"]["Levels"];
+            solid: components["schemas"]["Mesh"];
+            tiers: components["schemas"]["AdaptedTier"][];
+            version: number;
+            /** @enum {string} */
+            way: "as-planned" | "flatter" | "steeper" | "wider-table" | "thinner-girdle" | "thicker-girdle" | "girdle-then-flatter";
+        };
+        SecondSides: {
+            need: number | null;
+            ways: components["schemas"]["SecondSideWay"][];
+        };
         Segment: {
             facet: number;
             from: components["schemas"]["Spot"];
@@ -4388,6 +4504,11 @@ export interface components {
             part: string;
             stop: string;
             up: string;
+        };
+        TierChange: {
+            angle: number;
+            stop: string;
+            tier: string;
         };
         TierLaps: {
             /** @enum {string} */
@@ -8469,6 +8590,41 @@ export interface operations {
             };
         };
     };
+    tryAdapting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdaptRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Adaptation"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     checkStone: {
         parameters: {
             query?: never;
@@ -8553,6 +8709,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GluingPage"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    adaptStone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepLayerRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoneHead"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -8756,6 +8947,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchScript"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    secondSides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecondSideRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondSides"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -1,0 +1,139 @@
+package server_test
+
+import (
+	"math"
+	"net/http"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/analysis"
+	"cressa/core/diagram"
+	"cressa/server"
+	"cressa/workshop/journal"
+)
+
+// Angles and stops that are changed at the wheel are a layer of the stone's plan: what follows is told before, the
+// diagram stays as it is, and what was cut at another angle is open again.
+func TestAStoneIsAdaptedAtTheWheel(t *testing.T) {
+	c := start(t)
+	d := c.diagramCalled("First Light")
+	var stone server.StoneHead
+	c.put("POST", "/api/stones", server.PlanRequest{Name: "Low", DiagramID: d.ID, Choices: plan("Quartz", 96, width(8), diagram.Pavilion)}, &stone)
+	at := "/api/stones/" + stone.ID
+	var script server.BenchScript
+	c.get(at+"/script", &script)
+	assert.Empty(t, script.Layer)
+	ticks := []server.SentEvent{}
+	for i, v := range script.Visits {
+		if v.Setup == script.Setups[0].ID {
+			visit := journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: script.Facets[v.Facet].ID}
+			ticks = append(ticks, sent(stone.WorkID, i+1, time.Now(), journal.Done, visit))
+		}
+	}
+	c.log(ticks...)
+
+	try := func(changes ...server.TierChange) server.Adaptation {
+		t.Helper()
+		var out server.Adaptation
+		c.put("POST", at+"/adaptation", server.AdaptRequest{Changes: changes}, &out)
+		return out
+	}
+	tierOf := func(a server.Adaptation, name string) server.AdaptedTier {
+		for _, tier := range a.Tiers {
+			if tier.Name == name {
+				return tier
+			}
+		}
+		require.Fail(t, "no tier", name)
+		return server.AdaptedTier{}
+	}
+	as := try()
+	assert.Equal(t, as.Before, as.After)
+	assert.Less(t, as.Gap, 0.01)
+	p1 := tierOf(as, "P1")
+	assert.Zero(t, tierOf(as, "C1").Cut)
+	assert.Positive(t, p1.Cut)
+
+	// A lower crown: the stone gets lower, what is cut stays, and all meets close again.
+	var lower []server.TierChange
+	for _, tier := range as.Tiers {
+		if tier.Part == "crown" && tier.Angle > 0 {
+			flatter := math.Atan(0.9*math.Tan(tier.Angle*math.Pi/180)) * 180 / math.Pi
+			lower = append(lower, server.TierChange{Tier: tier.Name, Angle: flatter, Stop: tier.Stop})
+		}
+	}
+	low := try(lower...)
+	assert.InDelta(t, 0.9*low.Before.Crown, low.After.Crown, 1e-6)
+	assert.Less(t, low.After.Height, low.Before.Height)
+	assert.InDelta(t, low.Before.Girdle, low.After.Girdle, 1e-6)
+	assert.False(t, tierOf(low, "P1").Again)
+	assert.Less(t, low.Gap, 0.01)
+	require.Len(t, low.Changes, len(lower))
+
+	// Another angle for a tier that is cut opens it again; those that meet it stand wrong now.
+	steep := try(server.TierChange{Tier: "P1", Angle: p1.Angle + 1, Stop: p1.Stop})
+	assert.True(t, tierOf(steep, "P1").Again)
+	moved := 0.0
+	for _, tier := range steep.Tiers {
+		moved = max(moved, tier.Deeper, tier.TooDeep)
+	}
+	assert.Positive(t, moved)
+	assert.InDelta(t, *p1.Margin+1, *tierOf(steep, "P1").Margin, 1e-6)
+
+	// What is left for the second side: short of it there are ways with a lower crown, a wider table and a thinner
+	// girdle, all within what is left; where there is room the plan is among them.
+	var sides server.SecondSides
+	c.put("POST", at+"/second-side", server.SecondSideRequest{Left: 100}, &sides)
+	need := *sides.Need
+	ways := func(left float64) map[analysis.Way]server.SecondSideWay {
+		t.Helper()
+		c.put("POST", at+"/second-side", server.SecondSideRequest{Left: left}, &sides)
+		out := map[analysis.Way]server.SecondSideWay{}
+		for _, w := range sides.Ways {
+			// Angles are rounded to what the machine sets.
+			assert.LessOrEqual(t, w.After.Height-w.Before.Height, left-need+0.02, w.Way)
+			out[w.Way] = w
+		}
+		return out
+	}
+	short := ways(need - 0.4)
+	assert.Less(t, short[analysis.Flatter].After.Crown, low.Before.Crown)
+	assert.InDelta(t, low.Before.Height-0.4, short[analysis.Flatter].After.Height, 0.02)
+	assert.Greater(t, short[analysis.WiderTable].After.Table, low.Before.Table)
+	assert.InDelta(t, low.Before.Height-0.4, short[analysis.WiderTable].After.Height, 1e-6)
+	assert.NotContains(t, short, analysis.ThinnerGirdle, "the girdle is thin as it is")
+	assert.NotContains(t, short, analysis.AsPlanned)
+	roomy := ways(need + 0.3)
+	assert.Contains(t, roomy, analysis.AsPlanned)
+	assert.InDelta(t, low.Before.Girdle+0.3, roomy[analysis.ThickerGirdle].After.Girdle, 1e-3)
+	assert.Greater(t, roomy[analysis.Steeper].After.Crown, low.Before.Crown)
+	assert.Empty(t, ways(0.05))
+
+	said := c.problem("POST", at+"/adaptation", `{"changes": [{"tier": "X9", "angle": 40, "stop": "centre"}]}`, http.StatusUnprocessableEntity)
+	assert.Contains(t, text(t, said), "no tier X9")
+	said = c.problem("POST", at+"/adaptation", `{"changes": [{"tier": "C1", "angle": 35, "stop": "meet Z1 Z2"}]}`, http.StatusUnprocessableEntity)
+	assert.Contains(t, text(t, said), "C1")
+
+	// Kept, it is a new plan of this stone; what was ticked stays ticked.
+	c.put("PUT", at+"/layer", server.KeepLayerRequest{Changes: lower, Version: stone.Version}, &stone)
+	var page server.StonePage
+	c.get(at, &page)
+	assert.Equal(t, len(ticks), page.Summary.Done)
+	assert.InDelta(t, low.After.Height, page.Assessment.Height, 1e-9)
+	c.get(at+"/script", &script)
+	assert.Equal(t, low.Changes, script.Layer)
+	assert.Equal(t, d.Draft, c.diagramCalled("First Light").Draft)
+	c.problem("PUT", at+"/layer", `{"changes": [], "version": 1}`, http.StatusConflict)
+
+	// Another plan keeps it, and an empty layer takes it away.
+	choices := plan("Quartz", 80, width(8), diagram.Pavilion)
+	c.put("PUT", at+"/plan", server.ReplanRequest{Choices: choices, Version: stone.Version}, &stone)
+	c.get(at+"/script", &script)
+	assert.Equal(t, low.Changes, script.Layer)
+	c.put("PUT", at+"/layer", server.KeepLayerRequest{Changes: []server.TierChange{}, Version: stone.Version}, &stone)
+	c.get(at, &page)
+	assert.InDelta(t, low.Before.Height, page.Assessment.Height, 1e-9)
+}
