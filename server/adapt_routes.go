@@ -3,12 +3,14 @@ package server
 import (
 	"context"
 	"errors"
+	"math"
 	"net/http"
 
 	"github.com/labstack/echo/v5"
 
 	"cressa/analysis"
 	"cressa/core/diagram"
+	"cressa/core/gear"
 	"cressa/core/light"
 	"cressa/words"
 	"cressa/workshop"
@@ -100,6 +102,38 @@ type SecondSideWay struct {
 	Adaptation
 }
 
+// LeanRequest tells of a girdle that came out aslant: so many mm thick at its thickest, towards a dialled index, and so
+// many mm opposite.
+type LeanRequest struct {
+	Setup   string  `json:"setup" validate:"required,max=40"`
+	Thick   float64 `json:"thick" validate:"min=0,max=20"`
+	Thin    float64 `json:"thin" validate:"min=0,max=20,ltefield=Thick"`
+	Towards float64 `json:"towards" validate:"min=0,max=360"`
+	Version int     `json:"version"`
+}
+
+// LeanView is how a stone leans, and how it is dialled then.
+type LeanView struct {
+	Version int `json:"version"`
+	// Tilt is in degrees, Nudge is what the rim of the stone is lifted by on the thick side, in mm.
+	Tilt  float64    `json:"tilt"`
+	Nudge float64    `json:"nudge"`
+	Tiers []LeanDial `json:"tiers"`
+}
+
+// LeanDial is how the facets of a tier are dialled on a stone that leans.
+type LeanDial struct {
+	Tier   string    `json:"tier"`
+	Facets []LeanSet `json:"facets"`
+}
+
+// LeanSet is an angle with its tooth and cheat, in degrees.
+type LeanSet struct {
+	Angle float64 `json:"angle"`
+	Tooth int     `json:"tooth"`
+	Cheat float64 `json:"cheat"`
+}
+
 // adaptGrid is how many rays across a stone is looked at with: its figures compare.
 const adaptGrid = 96
 
@@ -109,6 +143,21 @@ func (s *Server) adaptRoutes() {
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/second-side", name: "secondSides", summary: "How the second side can be cut in the height that is left", computes: true}, func(c *echo.Context, in byIDWithBody[SecondSideRequest]) (SecondSides, error) {
 		return s.secondSides(c.Request().Context(), in.ID, in.Body.Left)
+	})
+	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/lean", name: "tryLean", summary: "How a stone leans whose girdle is aslant, and how it is dialled then", computes: true}, func(c *echo.Context, in byIDWithBody[LeanRequest]) (LeanView, error) {
+		return s.tryLean(c.Request().Context(), in.ID, in.Body)
+	})
+	handle(s, route{method: http.MethodPut, path: "/api/stones/:id/lean", name: "leanStone", summary: "Correct what is dialled for a stone that leans"}, func(c *echo.Context, in byIDWithBody[LeanRequest]) (StoneHead, error) {
+		ctx := c.Request().Context()
+		lean, _, err := s.leanOf(ctx, in.ID, in.Body)
+		if err != nil {
+			return StoneHead{}, err
+		}
+		stone, err := s.workshop.LeanStone(ctx, in.ID, in.Body.Setup, lean, in.Body.Version)
+		if err != nil {
+			return StoneHead{}, err
+		}
+		return stoneHead(stone), nil
 	})
 	handle(s, route{method: http.MethodPut, path: "/api/stones/:id/layer", name: "adaptStone", summary: "Change angles or stops of a stone's plan at the wheel"}, func(c *echo.Context, in byIDWithBody[KeepLayerRequest]) (StoneHead, error) {
 		stone, err := s.workshop.Adapt(c.Request().Context(), in.ID, layerOf(in.Body.Changes), in.Body.Version)
@@ -187,6 +236,37 @@ func (s *Server) secondSides(ctx context.Context, id string, left float64) (Seco
 			return out, err
 		}
 		out.Ways = append(out.Ways, SecondSideWay{way.Way, got})
+	}
+	return out, nil
+}
+
+// leanOf returns how a stone leans, and the stone.
+func (s *Server) leanOf(ctx context.Context, id string, ask LeanRequest) (workshop.Lean, workshop.Stone, error) {
+	stone, err := s.workshop.Stone(ctx, id)
+	if err != nil {
+		return workshop.Lean{}, stone, err
+	}
+	a, err := s.workshop.AssessStone(ctx, stone)
+	if err != nil {
+		return workshop.Lean{}, stone, err
+	}
+	return workshop.LeanOf(ask.Thick, ask.Thin, a.WidthMM, ask.Towards), stone, nil
+}
+
+func (s *Server) tryLean(ctx context.Context, id string, ask LeanRequest) (LeanView, error) {
+	lean, stone, err := s.leanOf(ctx, id, ask)
+	if err != nil {
+		return LeanView{}, err
+	}
+	dials, err := s.workshop.TryLean(ctx, id, ask.Setup, lean)
+	if err != nil {
+		return LeanView{}, err
+	}
+	out := LeanView{Version: stone.Version, Tilt: lean.Tilt, Nudge: (ask.Thick - ask.Thin) / 2, Tiers: []LeanDial{}}
+	for _, d := range dials {
+		out.Tiers = append(out.Tiers, LeanDial{d.Tier, each(d.Set, func(g gear.Setting) LeanSet {
+			return LeanSet{math.Round(g.Angle*100) / 100, g.Tooth, math.Round(g.Cheat*100) / 100}
+		})})
 	}
 	return out, nil
 }

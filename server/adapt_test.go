@@ -137,3 +137,41 @@ func TestAStoneIsAdaptedAtTheWheel(t *testing.T) {
 	c.get(at, &page)
 	assert.InDelta(t, low.Before.Height, page.Assessment.Height, 1e-9)
 }
+
+// A girdle that comes out aslant tells how the stone leans: what is dialled follows, ticks stay.
+func TestAStoneThatLeansIsDialledOtherwise(t *testing.T) {
+	c := start(t)
+	var stone server.StoneHead
+	c.put("POST", "/api/stones", server.PlanRequest{Name: "Leaning", DiagramID: c.diagramCalled("First Light").ID, Choices: plan("Quartz", 96, width(8), diagram.Pavilion)}, &stone)
+	at := "/api/stones/" + stone.ID
+	var before, after server.BenchScript
+	c.get(at+"/script", &before)
+	ask := server.LeanRequest{Setup: before.Setups[1].ID, Thick: 0.44, Thin: 0.3, Towards: 24, Version: stone.Version}
+	var lean server.LeanView
+	c.put("POST", at+"/lean", ask, &lean)
+	assert.InDelta(t, math.Atan(0.14/8)*180/math.Pi, lean.Tilt, 1e-3)
+	assert.InDelta(t, 0.07, lean.Nudge, 1e-9)
+	c.put("PUT", at+"/lean", ask, &stone)
+	c.get(at+"/script", &after)
+	for i, f := range after.Facets {
+		was := before.Facets[i]
+		require.Equal(t, was.ID, f.ID)
+		if f.Setup == 0 {
+			assert.Equal(t, was.Dial, f.Dial)
+			continue
+		}
+		for _, tier := range lean.Tiers {
+			if tier.Tier == f.Tier && was.Dial.Tooth == 24 {
+				assert.InDelta(t, was.Angle+lean.Tilt, f.Angle, 1e-6, "on the side that it leans to")
+			}
+		}
+	}
+	c.problem("PUT", at+"/lean", `{"setup": "`+ask.Setup+`", "thick": 0.1, "thin": 0.3, "towards": 1, "version": 2}`, http.StatusUnprocessableEntity)
+	c.problem("PUT", at+"/lean", `{"setup": "none", "thick": 0.3, "thin": 0.3, "towards": 1, "version": 2}`, http.StatusUnprocessableEntity)
+
+	// No difference is a stone that sits straight again.
+	ask.Thick, ask.Version = ask.Thin, stone.Version
+	c.put("PUT", at+"/lean", ask, &stone)
+	c.get(at+"/script", &after)
+	assert.Equal(t, before.Facets[len(before.Facets)-3].Dial, after.Facets[len(after.Facets)-3].Dial)
+}

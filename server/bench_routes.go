@@ -43,6 +43,8 @@ type BenchScript struct {
 	Tick workshop.TickOf `json:"tick"`
 	// LapCares say which laps are not fit for this stone just now.
 	LapCares []LapCare `json:"lapCares"`
+	// Mounts are what the stone is held with, setup by setup.
+	Mounts []BenchMount `json:"mounts"`
 	// Layer is what was changed at the wheel, over the diagram.
 	Layer []TierChange `json:"layer"`
 	// Laps says what to mind at the lap of each pass.
@@ -50,6 +52,14 @@ type BenchScript struct {
 	// ReadWell names the facets, by their places, whose readings of the height dial foretell most: two in a
 	// setup, none without a dial.
 	ReadWell []int `json:"readWell"`
+}
+
+// BenchMount is the dop and the adhesive of a setup, "" where they are not known, and the minutes that the bond cures.
+type BenchMount struct {
+	Setup    string  `json:"setup"`
+	Dop      string  `json:"dop"`
+	Adhesive string  `json:"adhesive"`
+	Minutes  float64 `json:"minutes"`
 }
 
 // LapAdvice says what to mind at the lap of a pass.
@@ -163,6 +173,9 @@ type GateCheck struct {
 	Gate workshop.Gate `json:"gate" validate:"oneof=transfer adapter-on adapter-off off-dop"`
 	Item string        `json:"item"`
 	Text string        `json:"text"`
+	// Minutes is what it takes by the clock, 0 for none, Caution the usual one at it, "" for none.
+	Minutes float64 `json:"minutes"`
+	Caution string  `json:"caution"`
 }
 
 func (s *Server) benchRoutes() {
@@ -203,7 +216,7 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		Setups: setupsOf(script.Setups), Passes: passViews(script.Passes), Facets: []BenchFacet{}, Visits: []BenchVisit{},
 		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear),
 		Checks: []GateCheck{}, Cautions: words.Cautions(a.Material),
-		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick, LapCares: []LapCare{}, Laps: []LapAdvice{}, Layer: changesOf(plan.Layer), ReadWell: script.ReadWell(),
+		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick, LapCares: []LapCare{}, Laps: []LapAdvice{}, Layer: changesOf(plan.Layer), Mounts: []BenchMount{}, ReadWell: script.ReadWell(),
 	}
 	for i, r := range ladder.Rungs {
 		out.Laps = append(out.Laps, LapAdvice{r.Pass.ID, words.AtTheLap(r, i == 0, a.Material), r.Leaves})
@@ -256,18 +269,46 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 			Now: v.Now, After: v.After, Move: BenchMove(v.Move), Minutes: math.Round(minutes[i]*100) / 100,
 		})
 	}
-	of := words.Transfer{Flat: a.TableMM > 0 || script.Setups[0].Side() != diagram.Crown, Up: string(script.Setups[len(script.Setups)-1].Side())}
+	shelf, err := s.workshop.Shelf(ctx)
+	if err != nil {
+		return BenchScript{}, err
+	}
+	of := words.Transfer{
+		Flat: a.TableMM > 0 || script.Setups[0].Side() != diagram.Crown, Up: string(script.Setups[len(script.Setups)-1].Side()),
+		Material: a.Material,
+	}
+	for i, setup := range script.Setups {
+		mount := mountOf(plan, i, state.Folded, shelf)
+		if of.Second = mount; i == 0 {
+			of.First = mount
+		}
+		out.Mounts = append(out.Mounts, BenchMount{setup.ID, mount.Dop, mount.Glue, mount.Adhesive.Minutes})
+	}
 	of.Alignment, _ = script.Alignment()
-	for _, item := range workshop.TransferChecks {
-		out.Checks = append(out.Checks, GateCheck{workshop.TurnOver, item, words.TransferCheck(item, of)})
+	for _, step := range words.TransferSteps(of) {
+		out.Checks = append(out.Checks, GateCheck{workshop.TurnOver, step.Item, step.Text, step.Minutes, step.Caution})
 	}
 	for _, item := range workshop.ReglueChecks {
-		out.Checks = append(out.Checks, GateCheck{workshop.OffDop, item, words.ReglueCheck(item)})
+		out.Checks = append(out.Checks, GateCheck{Gate: workshop.OffDop, Item: item, Text: words.ReglueCheck(item)})
 	}
 	for _, item := range workshop.AdapterChecks {
-		out.Checks = append(out.Checks, GateCheck{workshop.AdapterOn, item, words.AdapterCheck(item, a.Machine)})
+		out.Checks = append(out.Checks, GateCheck{Gate: workshop.AdapterOn, Item: item, Text: words.AdapterCheck(item, a.Machine)})
 	}
 	return out, nil
+}
+
+// mountOf is what the stone is held with in a setup: as it was told when it was glued, else as planned.
+func mountOf(plan *workshop.Plan, place int, w *journal.Work, shelf []workshop.Shelved) words.Mount {
+	var hold workshop.Hold
+	if place < len(plan.Choices.Holds) {
+		hold = plan.Choices.Holds[place]
+	}
+	if told, ok := w.Dop(plan.Setups[place].ID); ok && (told.Dop != hold.Dop || told.Adhesive != hold.Adhesive) {
+		hold = workshop.Hold{Dop: told.Dop, Adhesive: told.Adhesive}
+	}
+	out := words.Mount{Dop: hold.Dop, Glue: hold.Adhesive}
+	out.Adhesive, _, _ = hold.AdhesiveOf(shelf)
+	return out
 }
 
 func touchOf(t cutting.Touch, mmPerUnit float64) BenchTouch {

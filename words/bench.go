@@ -3,9 +3,12 @@ package words
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
+	"strings"
 
 	"cressa/core/diagram"
+	"cressa/core/dopping"
 	"cressa/core/gear"
 	"cressa/core/material"
 	"cressa/workshop"
@@ -80,13 +83,34 @@ func AdapterCheck(item string, m workshop.Machine) string {
 	return item
 }
 
-// Transfer is what the items of a transfer depend on.
+// Transfer is what the steps of a transfer depend on.
 type Transfer struct {
 	// Flat tells whether the finished side has a flat to glue to; Up is the side that comes up.
 	Flat bool
 	Up   string
 	// Alignment finds the turn again; its tier is "" where no girdle facet stands upright.
 	Alignment workshop.Alignment
+	Material  material.Material
+	// First and Second are the dops that the stone comes off and goes onto.
+	First, Second Mount
+}
+
+// Mount is a dop, as it is called, with its adhesive; its sort is "" where that is not known.
+type Mount struct {
+	Dop, Glue string
+	Adhesive  dopping.Adhesive
+}
+
+func (m Mount) String() string {
+	return strings.Join(slices.DeleteFunc([]string{m.Dop, m.Glue}, func(s string) bool { return s == "" }), " with ")
+}
+
+// Check is something to do before the work goes on, with the minutes that it takes by the clock, 0 for none, and
+// the usual caution at it.
+type Check struct {
+	Item, Text string
+	Minutes    float64
+	Caution    string
 }
 
 // position words a place on the gear: "34", or "34 with +0.25°" where it needs a cheat.
@@ -114,22 +138,86 @@ func ReglueCheck(item string) string {
 	return item
 }
 
-// TransferCheck words an item of the transfer.
-func TransferCheck(item string, of Transfer) string {
+// TransferSteps lists what is done when a stone is turned over, in order: onto the second dop, off the first,
+// lined up, and proved on the first tier.
+func TransferSteps(of Transfer) []Check {
+	var out []Check
+	second := "the second dop"
+	if name := of.Second.String(); name != "" {
+		second = name
+	}
+	if !of.Flat {
+		out = append(out, Check{Item: "bed", Text: "This side has no flat: shape warm wax round it on the second dop, or cast a form-fitting bed of epoxy over a film of release. Line the long side up before it sets."})
+	}
+	out = append(out, Check{Item: "second-dop", Text: fmt.Sprintf("Onto the finished side goes %s. The first dop stays on; both stand on one axis in the transfer jig.", second)})
+	steps := GlueSteps(of.Second.Adhesive, of.Material)
+	if len(steps) == 0 {
+		out = append(out,
+			Check{Item: "clean", Text: "Clean stone and dop with alcohol and let them dry.", Caution: "No flame near alcohol; fresh air."},
+			Check{Item: "bond", Text: "Let the bond cure as the adhesive's label says, and push it with a thumb before the first dop comes off."})
+	}
+	for i, step := range steps {
+		item := fmt.Sprintf("glue-%d", i+1)
+		if i == len(steps)-1 {
+			item = "bond"
+		}
+		out = append(out, Check{item, step.Text, step.Minutes, step.Caution})
+	}
+	out = append(out, release(of)...)
+	for _, item := range []string{"turn", "companions", "first-tier"} {
+		out = append(out, Check{Item: item, Text: lineUp(item, of)})
+	}
+	return out
+}
+
+// How many minutes a warmed stone is left to cool, and one that bears changes of heat badly.
+const cools, coolsSlowly = 15, 30
+
+// release tells which dop comes off and how, so that the other bond holds.
+func release(of Transfer) []Check {
+	const hot, wet = "Hot wax, iron and flame burn. Never a hot stone into cold liquid.", "Solvents need fresh air and gloves, and no flame."
+	first := "the first dop"
+	if of.First.Dop != "" {
+		first = fmt.Sprintf("the first dop (%s)", of.First.Dop)
+	}
+	if of.First.Adhesive.Sort == "" || of.Second.Adhesive.Sort == "" {
+		return []Check{{Item: "release", Text: fmt.Sprintf("Free %s and not the second: warm its metal or dissolve its bond slowly.", first), Caution: hot + " " + wet}}
+	}
+	cool := Check{Item: "cool", Text: "Let stone and dop cool by themselves, then take the rest of the old adhesive off.", Minutes: cools}
+	if of.Material.Heat != material.HeatSturdy {
+		cool.Minutes = coolsSlowly
+	}
+	switch p := dopping.Part(of.First.Adhesive, of.Second.Adhesive, of.Material); p.By {
+	case dopping.ByWarmth:
+		return []Check{{
+			Item: "release", Caution: hot,
+			Text: fmt.Sprintf("Warm the metal of %s, not the stone: it lets go at about %.0f °C, and the second bond bears %.0f °C. Turn the stone off, do not pull.", first, p.Warm, p.Most),
+		}, cool}
+	case dopping.BySolvent:
+		return []Check{{
+			Item: "release", Caution: wet,
+			Text: fmt.Sprintf("Stand %s in the solvent that its label names, the second bond above the liquid, and wait until it lets go by itself.", first),
+		}, {Item: "cool", Text: "Rinse, let it dry, and take the rest of the old adhesive off."}}
+	}
+	if of.Material.Heat == material.HeatAvoid {
+		return []Check{{
+			Item: "release", Caution: "Eye protection: a blade under tension slips.",
+			Text: fmt.Sprintf("Neither warmth nor solvent frees %s alone. Cut its bond with a thin wet blade or wire along the dop, a little at a time, while a hand holds the second one.", first),
+		}}
+	}
+	return []Check{{
+		Item: "release", Caution: hot,
+		Text: fmt.Sprintf("Both bonds let go alike, so keep the second one cold: wrap it and the stone in a wet cloth, and heat only the metal of %s with an iron or a hot knife in the joint.", first),
+	}, cool}
+}
+
+// lineUp words how the stone finds its turn again on the second dop, and how that is proved.
+func lineUp(item string, of Transfer) string {
 	var then []string
 	for _, p := range of.Alignment.Then {
 		then = append(then, position(p))
 	}
 	switch item {
-	case "second-dop":
-		if !of.Flat {
-			return "This side has no flat: set the second dop in wax or use a form-fitting one, on axis in the jig, long side lined up."
-		}
-		return "Second dop on the finished side, on axis in the transfer jig. Clean both with alcohol; no flame near it."
-	case "bond":
-		return "Bond cured as the adhesive's label says, and tested by hand before the first dop comes off."
-	case "release":
-		return "Release the first dop, not the second: warm it or dissolve it slowly. Hot wax and flame burn; solvents need fresh air and no flame. Never a hot stone into cold liquid."
 	case "turn":
 		if of.Alignment.Tier == "" {
 			return "Align the stone: it has no upright girdle facet to lay flat; line it up by eye along its outline, then lock the dop."
@@ -140,8 +228,6 @@ func TransferCheck(item string, of Transfer) string {
 			return "Check the alignment: its other girdle facets must lie flat as well."
 		}
 		return fmt.Sprintf("Check the alignment: %s must lie flat as well.", And(then))
-	case "first-tier":
-		return fmt.Sprintf("Touch the first %s tier for a second: its girdle line must run parallel all round. If not, correct before going deeper.", of.Up)
 	}
-	return item
+	return fmt.Sprintf("Touch the first %s tier for a second: its girdle line must run parallel all round. If not, correct before going deeper.", of.Up)
 }

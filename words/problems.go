@@ -366,6 +366,12 @@ var problems = map[diagram.Code]sentence{
 	workshop.ChangedTierGone: func(p diagram.Problem) string {
 		return fmt.Sprintf("The diagram as it is cut has no tier %s, so nothing can be changed there. Take that change back.", p.Tier)
 	},
+	workshop.NoSuchSetup: func(diagram.Problem) string {
+		return "The plan of this stone has no such side any more. Open the bench anew."
+	},
+	workshop.LeansInRun: func(diagram.Problem) string {
+		return "Stones that are cut together share what is dialled, so one that leans is not corrected by angles. Nudge the wax, or glue it again."
+	},
 	workshop.SideIsCut: func(p diagram.Problem) string {
 		return fmt.Sprintf("The %s is being cut already, so it stays the side cut first.", p.Text)
 	},

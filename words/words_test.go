@@ -103,14 +103,47 @@ func TestEveryMaterialHasItsCautions(t *testing.T) {
 	}
 }
 
-func TestEveryCheckOfTheTransferHasItsWords(t *testing.T) {
-	for _, item := range workshop.TransferChecks {
-		assert.NotEqual(t, item, words.TransferCheck(item, words.Transfer{Flat: true, Up: "crown"}))
+// A transfer has the steps of this stone's adhesives: which dop comes off, and how the other bond holds.
+func TestATransferHasTheStepsOfItsAdhesives(t *testing.T) {
+	quartz, _ := material.Find("Quartz")
+	kunzite, _ := material.Find("Kunzite")
+	mount := func(dop string, sort dopping.Sort) words.Mount {
+		a, _ := dopping.AdhesiveOf(sort)
+		return words.Mount{Dop: dop, Glue: string(sort), Adhesive: a}
 	}
-	assert.Contains(t, words.TransferCheck("second-dop", words.Transfer{Up: "pavilion"}), "no flat")
-	aligned := words.Transfer{Flat: true, Up: "crown", Alignment: workshop.Alignment{Tier: "G1", At: gear.Position{Tooth: 2}, Then: []gear.Position{{Tooth: 34}, {Tooth: 18, Cheat: 0.25}}}}
-	assert.Contains(t, words.TransferCheck("turn", aligned), "lay G1 at 2 flat on the lap")
-	assert.Contains(t, words.TransferCheck("companions", aligned), "34 and 18 with +0.25°")
+	steps := func(of words.Transfer) map[string]words.Check {
+		out := map[string]words.Check{}
+		for _, step := range words.TransferSteps(of) {
+			require.NotEmpty(t, step.Text)
+			out[step.Item] = step
+		}
+		for _, item := range workshop.TransferChecks {
+			require.Contains(t, out, item)
+		}
+		return out
+	}
+	of := words.Transfer{
+		Flat: true, Up: "crown", Material: quartz, First: mount("Cone 6 mm", dopping.Wax), Second: mount("Flat 7 mm", dopping.Epoxy),
+		Alignment: workshop.Alignment{Tier: "G1", At: gear.Position{Tooth: 2}, Then: []gear.Position{{Tooth: 34}, {Tooth: 18, Cheat: 0.25}}},
+	}
+	told := steps(of)
+	assert.Contains(t, told["second-dop"].Text, "Flat 7 mm with epoxy")
+	assert.InDelta(t, 720, told["bond"].Minutes, 1e-9)
+	assert.Contains(t, told["release"].Text, "the first dop (Cone 6 mm), not the stone: it lets go at about 65 °C, and the second bond bears 70 °C")
+	assert.Positive(t, told["cool"].Minutes)
+	assert.Contains(t, told["turn"].Text, "lay G1 at 2 flat on the lap")
+	assert.Contains(t, told["companions"].Text, "34 and 18 with +0.25°")
+
+	of.First, of.Second = mount("Cone 6 mm", dopping.Cyano), mount("Flat 7 mm", dopping.Epoxy)
+	assert.Contains(t, steps(of)["release"].Text, "solvent")
+	of.Second = of.First
+	assert.Contains(t, steps(of)["release"].Text, "wet cloth", "both let go alike")
+	of.Material = kunzite
+	assert.Contains(t, steps(of)["release"].Text, "blade", "warmth would crack it")
+	of.First, of.Second, of.Flat, of.Alignment = words.Mount{}, words.Mount{}, false, workshop.Alignment{}
+	told = steps(of)
+	assert.Contains(t, told["bed"].Text, "no flat")
+	assert.Contains(t, told["turn"].Text, "by eye")
 }
 
 func TestWhateverSpeaksAgainstADopOrAnAdhesiveHasItsWords(t *testing.T) {

@@ -123,5 +123,7 @@ func (s *Stones) TryAdapting(ctx context.Context, stoneID string, layer []TierCh
 // Adapt gives a stone a plan with another layer over the version that the caller read; a run's stones that are not
 // finished share it. It returns the errors of Replan.
 func (s *Stones) Adapt(ctx context.Context, stoneID string, layer []TierChange, version int) (Stone, error) {
-	return s.replan(ctx, stoneID, version, func(before Plan) (Choices, []TierChange) { return before.Choices, layer })
+	return s.replan(ctx, stoneID, version, func(before Plan) (next, error) {
+		return next{before.Choices, layer, before.Setups}, nil
+	})
 }

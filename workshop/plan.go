@@ -286,11 +286,21 @@ func (s *Stones) newPlan(ctx context.Context, diagramID, revision string, c Choi
 // ErrNoPlan, ErrFinished, ErrStale where the version is not the stored one, and the errors
 // of Assess, with the number of the stone where it is another one of the run.
 func (s *Stones) Replan(ctx context.Context, stoneID string, c Choices, version int) (Stone, error) {
-	return s.replan(ctx, stoneID, version, func(before Plan) (Choices, []TierChange) { return c, before.Layer })
+	return s.replan(ctx, stoneID, version, func(before Plan) (next, error) {
+		return next{c, before.Layer, before.Setups}, nil
+	})
+}
+
+// next is what the next plan of a stone takes from the one before.
+type next struct {
+	choices Choices
+	layer   []TierChange
+	// setups are those whose rotations it keeps, by their places.
+	setups []Setup
 }
 
 // replan makes the next plan from what follows of the one before.
-func (s *Stones) replan(ctx context.Context, stoneID string, version int, next func(before Plan) (Choices, []TierChange)) (Stone, error) {
+func (s *Stones) replan(ctx context.Context, stoneID string, version int, after func(before Plan) (next, error)) (Stone, error) {
 	stone, err := s.store.Stone(ctx, stoneID)
 	if err != nil {
 		return stone, err
@@ -312,7 +322,7 @@ func (s *Stones) replan(ctx context.Context, stoneID string, version int, next f
 	// kept.
 	plans := make([]Plan, len(all))
 	for i, o := range all {
-		if plans[i], err = s.planAnew(ctx, o, next); err != nil && i > 0 {
+		if plans[i], err = s.planAnew(ctx, o, after); err != nil && i > 0 {
 			return stone, fmt.Errorf("stone %d of the run: %w", o.Number, err)
 		} else if err != nil {
 			return stone, err
@@ -352,7 +362,7 @@ func (s *Stones) addPlan(ctx context.Context, stone Stone, p Plan) error {
 }
 
 // planAnew makes the next plan of a stone's present work, not stored yet.
-func (s *Stones) planAnew(ctx context.Context, stone Stone, next func(before Plan) (Choices, []TierChange)) (Plan, error) {
+func (s *Stones) planAnew(ctx context.Context, stone Stone, after func(before Plan) (next, error)) (Plan, error) {
 	work := stone.Work()
 	switch {
 	case work.Plan == nil:
@@ -361,8 +371,12 @@ func (s *Stones) planAnew(ctx context.Context, stone Stone, next func(before Pla
 		return Plan{}, ErrFinished
 	}
 	before := *work.Plan
-	c, layer := next(before)
-	plan, a, err := s.newPlan(ctx, before.DiagramID, before.Revision, c, layer)
+	takes, err := after(before)
+	if err != nil {
+		return Plan{}, err
+	}
+	c := takes.choices
+	plan, a, err := s.newPlan(ctx, before.DiagramID, before.Revision, c, takes.layer)
 	if err != nil {
 		return plan, err
 	}
@@ -381,6 +395,11 @@ func (s *Stones) planAnew(ctx context.Context, stone Stone, next func(before Pla
 		ids[i] = setup.ID
 	}
 	plan.Setups = usualSetups(c.FirstSide, c.Gear, a.Turns, ids)
+	for i := range plan.Setups {
+		if i < len(takes.setups) {
+			plan.Setups[i].Pose.Rotation = takes.setups[i].Pose.Rotation
+		}
+	}
 	names := carryNames(old, before.names(old), a.Stone, highestName(state.Folded))
 	plan.layOut(a.Stone, names)
 	return plan, nil

@@ -266,7 +266,8 @@ func (s *Script) move(from, to ScriptVisit, teeth int) Move {
 	return out
 }
 
-// TransferChecks lists what is checked when the stone is turned over, in order.
+// TransferChecks lists what is always checked when the stone is turned over, in order; the adhesives have steps of
+// their own beside.
 var TransferChecks = []string{"second-dop", "bond", "release", "turn", "companions", "first-tier"}
 
 // AdapterChecks lists what is checked when the stone goes onto the table adapter, in order.

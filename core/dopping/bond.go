@@ -157,3 +157,35 @@ func RankBonds(bonds []Bond) {
 		return cmp.Or(before(a.Sound(), b.Sound()), cmp.Compare(len(a.Concerns), len(b.Concerns)), cmp.Compare(a.Adhesive.Minutes, b.Adhesive.Minutes))
 	})
 }
+
+// Parting is how the first dop is taken off a stone that a second one holds.
+type Parting struct {
+	// By is the way that leaves the second bond whole, "" where none does.
+	By Release
+	// Warm is how warm the first bond has to get in °C, and Most what the second one bears, where it is warmth.
+	Warm, Most float64
+}
+
+// Part chooses how the adhesive of the first dop is freed while that of the second one holds: by warmth where
+// the first lets go before the second softens and the stone bears it, else by a solvent that does not reach the
+// second, unless the stone soaks it up.
+func Part(first, second Adhesive, m material.Material) Parting {
+	warm := slices.Contains(first.Release, ByWarmth) && m.Heat != material.HeatAvoid && first.Frees < second.Softens
+	solvent := slices.Contains(first.Release, BySolvent) && m.Solvent != material.SolventSoaks && first.dissolves() != second.dissolves()
+	switch {
+	case warm:
+		return Parting{ByWarmth, first.Frees, second.Softens}
+	case solvent:
+		return Parting{By: BySolvent}
+	}
+	return Parting{}
+}
+
+// dissolves names what a solvent has to dissolve: all kinds with cyanoacrylate let go in the same one.
+func (a Adhesive) dissolves() Sort {
+	switch a.Sort {
+	case FillCyano, WaxCyano:
+		return Cyano
+	}
+	return a.Sort
+}

@@ -48,12 +48,7 @@ func Dial(normal r3.Vec, p Pose) (Setting, error) {
 		return Setting{}, ErrPose
 	}
 	n := r3.Rotation(p.Rotation).Rotate(normal)
-	twelve := across(r3.Vec{Y: 1}, p.Up)
-	if r3.Norm(twelve) < 1e-6 {
-		twelve = across(r3.Vec{Z: 1}, p.Up)
-	}
-	twelve = r3.Unit(twelve)
-	three := r3.Cross(twelve, p.Up)
+	twelve, three := p.axes()
 	angle := math.Atan2(r3.Norm(across(n, p.Up)), r3.Dot(n, p.Up)) * 180 / math.Pi
 	out := Setting{Angle: math.Round(angle*1e9) / 1e9}
 	if out.Angle == 0 {
@@ -65,5 +60,34 @@ func Dial(normal r3.Vec, p Pose) (Setting, error) {
 	return out, nil
 }
 
+// axes returns the directions across up from which the index counts and to which it rises.
+func (p Pose) axes() (twelve, three r3.Vec) {
+	twelve = across(r3.Vec{Y: 1}, p.Up)
+	if r3.Norm(twelve) < 1e-6 {
+		twelve = across(r3.Vec{Z: 1}, p.Up)
+	}
+	twelve = r3.Unit(twelve)
+	return twelve, r3.Cross(twelve, p.Up)
+}
+
 // across returns the part of v that is at right angles to the unit vector u.
 func across(v, u r3.Vec) r3.Vec { return r3.Sub(v, r3.Scale(r3.Dot(v, u), u)) }
+
+// Moved returns the pose of a stone that sits otherwise than it was glued to sit: it was twisted by so many degrees
+// towards rising index, and then leans by tilt degrees towards a dialled index, which may lie between teeth. Both are
+// told against the stone as it should sit; what the pose knew of an older move is forgotten.
+//
+// The rotation is Lean(towards, tilt)·Twist(twist): a turn of u about −u, then one about u × the direction that the
+// stone leans to.
+func (p Pose) Moved(tilt, towards, twist float64) Pose {
+	const half = math.Pi / 360
+	twelve, three := p.axes()
+	sin, cos := math.Sincos((Azimuth(towards, p.Gear) - p.Turn) * math.Pi / 180)
+	lean := r3.Cross(p.Up, r3.Add(r3.Scale(sin, three), r3.Scale(cos, twelve)))
+	turn := func(axis r3.Vec, degrees float64) quat.Number {
+		s, c := math.Sincos(degrees * half)
+		return quat.Number{Real: c, Imag: s * axis.X, Jmag: s * axis.Y, Kmag: s * axis.Z}
+	}
+	p.Rotation = quat.Mul(turn(lean, tilt), turn(r3.Scale(-1, p.Up), twist))
+	return p
+}

@@ -49,6 +49,27 @@ func TestADialLeadsBackToItsFacet(t *testing.T) {
 	})
 }
 
+// A stone that leans and is twisted is dialled where its facets now are, whichever side is up and however it is
+// turned on its dop.
+func TestAStoneThatLeansIsDialledWhereItsFacetsAre(t *testing.T) {
+	for _, up := range []r3.Vec{{Z: 1}, {Z: -1}} {
+		for _, turn := range []float64{0, 11.25} {
+			at := gear.Pose{Up: up, Gear: 96, Turn: turn, Rotation: gear.Unmoved}
+			for _, c := range []struct{ tilt, towards, twist, angle, index, dial, found float64 }{
+				{5, 24, 0, 42, 96, 42.2416, 1.4743}, {5, 24, 0, 42, 24, 47, 24}, {5, 24, 0, 42, 48, 42.2416, 46.5257},
+				{5, 24, 0, 42, 72, 37, 72}, {5, 24, 0, 90, 24, 95, 24}, {5, 24, 0, 0, 96, 5, 24},
+				{2, 60, 1.2, 42, 96, 40.5757, 95.8935},
+			} {
+				n := facing(c.angle, gear.Azimuth(c.index, 96)-turn, up)
+				s, err := gear.Dial(n, at.Moved(c.tilt, c.towards, c.twist))
+				require.NoError(t, err)
+				assert.InDelta(t, c.dial, s.Angle, 5e-5)
+				assert.InDelta(t, c.found, s.Index, 5e-5)
+			}
+		}
+	}
+}
+
 // Something else than table or culet may point out of the dop: a die, or a stone held
 // by its girdle.
 func TestAnyDirectionCanPointOutOfTheDop(t *testing.T) {

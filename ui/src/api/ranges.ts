@@ -128,6 +128,11 @@ export const ranges = {
     grain: { min: 0, max: 1000 },
     hub: { min: 0, max: 500 },
   },
+  LeanRequest: {
+    thick: { min: 0, max: 20 },
+    thin: { min: 0, max: 20 },
+    towards: { min: 0, max: 360 },
+  },
   LitDraft: {
     headAngle: { min: 0, max: 90 },
     refractiveIndex: { min: 1.01, max: 4 },

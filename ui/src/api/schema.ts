@@ -1665,6 +1665,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/lean": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Correct what is dialled for a stone that leans */
+        put: operations["leanStone"];
+        /** How a stone leans whose girdle is aslant, and how it is dialled then */
+        post: operations["tryLean"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/line": {
         parameters: {
             query?: never;
@@ -2239,6 +2257,12 @@ export interface components {
             tier: string;
             touch: components["schemas"]["BenchTouch"];
         };
+        BenchMount: {
+            adhesive: string;
+            dop: string;
+            minutes: number;
+            setup: string;
+        };
         BenchMove: {
             first: boolean;
             from: number | null;
@@ -2261,6 +2285,7 @@ export interface components {
             material: string;
             mesh: components["schemas"]["Mesh"];
             mmPerUnit: number;
+            mounts: components["schemas"]["BenchMount"][];
             name: string;
             number: number;
             passes: components["schemas"]["Pass"][];
@@ -2814,9 +2839,11 @@ export interface components {
             angles: components["schemas"]["FoundAngle"][];
         };
         GateCheck: {
+            caution: string;
             /** @enum {string} */
             gate: "transfer" | "adapter-on" | "adapter-off" | "off-dop";
             item: string;
+            minutes: number;
             text: string;
         };
         GearFit: {
@@ -3135,6 +3162,28 @@ export interface components {
             group: "pavilion" | "girdle" | "crown" | "table";
             tier: string;
             without: string[];
+        };
+        LeanDial: {
+            facets: components["schemas"]["LeanSet"][];
+            tier: string;
+        };
+        LeanRequest: {
+            setup: string;
+            thick: number;
+            thin: number;
+            towards: number;
+            version: number;
+        };
+        LeanSet: {
+            angle: number;
+            cheat: number;
+            tooth: number;
+        };
+        LeanView: {
+            nudge: number;
+            tiers: components["schemas"]["LeanDial"][];
+            tilt: number;
+            version: number;
         };
         LeftOff: {
             carats: number;
@@ -8744,6 +8793,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoneHead"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leanStone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeanRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoneHead"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tryLean: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeanRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeanView"];
                 };
             };
             /** @description a problem (RFC 9457) */

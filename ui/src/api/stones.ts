@@ -11,9 +11,11 @@ import {
   type Choices,
   type Finish,
   type Intake,
+  type LeanRequest,
   type Photo,
   type RepairPage,
   type StonePage,
+  type TierChange,
 } from './client';
 import { making } from './making';
 import { sendPictures } from './pictures';
@@ -136,6 +138,62 @@ export const planStone = mutationOptions({
 export const planRun = mutationOptions({
   mutationFn: (body: NewPlan & { order: 'tier' | 'stone'; stones: number }) =>
     making(['run', body], (head) => client.POST('/api/runs', { body, ...head })),
+  onSuccess: refresh(stonesKey),
+});
+
+/** What follows of a layer of changes at the wheel, nothing kept. */
+export const adaptationQuery = (stone: string, changes: readonly TierChange[]) =>
+  queryOptions({
+    queryKey: [...stonesKey, 'adaptation', stone, changes],
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST('/api/stones/{id}/adaptation', {
+          ...at(stone),
+          body: { changes: [...changes] },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+
+/** How the second side can be cut in the height in mm that is left. */
+export const secondSideQuery = (stone: string, left: number | undefined) =>
+  queryOptions({
+    queryKey: [...stonesKey, 'second side', stone, left],
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST('/api/stones/{id}/second-side', {
+          ...at(stone),
+          body: { left: left! },
+          signal,
+        }),
+      ),
+    enabled: left !== undefined,
+    retry: false,
+  });
+
+/** How a stone leans whose girdle is aslant, and how it is dialled then. */
+export const leanQuery = (stone: string, body: LeanRequest | undefined) =>
+  queryOptions({
+    queryKey: [...stonesKey, 'lean', stone, body],
+    queryFn: ({ signal }) =>
+      answer(client.POST('/api/stones/{id}/lean', { ...at(stone), body: body!, signal })),
+    enabled: body !== undefined,
+    retry: false,
+  });
+
+/** Corrects what is dialled for a stone that leans. */
+export const leanStone = mutationOptions({
+  mutationFn: ({ stone, ...body }: LeanRequest & { stone: string }) =>
+    answer(client.PUT('/api/stones/{id}/lean', { ...at(stone), body })),
+  onSuccess: refresh(stonesKey),
+});
+
+/** Changes angles or stops of a stone's plan at the wheel. */
+export const adaptStone = mutationOptions({
+  mutationFn: ({ stone, ...body }: { stone: string; changes: TierChange[]; version: number }) =>
+    answer(client.PUT('/api/stones/{id}/layer', { ...at(stone), body })),
   onSuccess: refresh(stonesKey),
 });
 

@@ -138,6 +138,8 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
   lapCares: [],
   laps: [{ pass: 'cut', texts: ['Fast, with plenty of water.'], leaves: 60 }],
   readWell: [],
+  layer: [],
+  mounts: [],
   facets: [
     benchFacetOf(),
     benchFacetOf({ id: 'f2', dial: dialled(48) }),
@@ -151,8 +153,14 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
     benchVisitOf(3, { block: 1, setup: 's2' }),
   ],
   checks: [
-    { gate: 'transfer', item: 'key', text: 'The key of the dop sits in its notch.' },
-    { gate: 'transfer', item: 'clean', text: 'Both dops are clean.' },
+    {
+      gate: 'transfer',
+      item: 'key',
+      text: 'The key of the dop sits in its notch.',
+      minutes: 0,
+      caution: '',
+    },
+    { gate: 'transfer', item: 'clean', text: 'Both dops are clean.', minutes: 0, caution: '' },
   ],
   cautions: [],
   levels: {

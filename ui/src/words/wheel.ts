@@ -180,6 +180,85 @@ export const wheelWords = {
   notAwake:
     'This browser lets the screen go dark: raise its time-out in the settings of the device.',
   goesDark: 'The screen may go dark',
+  /** Adapting. */
+  adapt: 'Adapt this stone',
+  adaptLead: 'Another angle or stop, solved again at once. The diagram stays as it is.',
+  tier: 'Tier',
+  angle: 'Angle',
+  flatterBy: (v: string) => `−${v}°`,
+  steeperBy: (v: string) => `+${v}°`,
+  stop: 'Where the cut stops',
+  stopHelp: 'As the diagram editor takes it: meet P1 P2 G1, size 0.5, girdle 0.02, depth 0.4.',
+  canStop: 'Other stops of this tier',
+  drawn: (angle: string) => `drawn at ${angle}°`,
+  follows: 'What follows',
+  planned: 'planned',
+  so: 'so',
+  nothingFollows: 'Nothing else changes.',
+  againTier: (tier: string, n: number) =>
+    n === 1
+      ? `${tier}: 1 facet that is cut is cut anew at the new angle.`
+      : `${tier}: ${n} facets that are cut are cut anew at the new angle.`,
+  deeperTier: (tier: string, mm: string) =>
+    `${tier} is cut and has to come ${mm} mm deeper; it is opened again.`,
+  tooDeepTier: (tier: string, mm: string) =>
+    `${tier} is cut and stands ${mm} mm too deep for this: its meets stay open.`,
+  gap: (um: string) => `Meets open by up to ${um}.`,
+  gapNone: 'All meets close.',
+  leaks: (tier: string, margin: string) =>
+    `${tier} stands ${margin}° against the critical angle: it lets light out.`,
+  marginOf: (tier: string, margin: string) => `${tier}: ${margin}° above the critical angle.`,
+  cutItSo: 'Cut it so',
+  asDrawn: 'Back to the diagram',
+  keepDiagram: 'Keep as a new diagram',
+  diagramKept: 'Kept in the library',
+  adapted: 'Adapted at the wheel: not as the diagram draws it.',
+  figures: {
+    carats: 'Weight',
+    height: 'Height',
+    crown: 'Crown',
+    girdle: 'Girdle',
+    table: 'Table',
+    return: 'Light return',
+    window: 'Window',
+  },
+  /** The height that is left. */
+  left: 'Height that is left',
+  leftLead: 'From the edge of the finished side up to the end of the rough.',
+  leftField: 'Height left',
+  needs: (mm: string) => `The plan takes ${mm} mm, the girdle included.`,
+  ways: {
+    'as-planned': 'As planned',
+    flatter: 'Flatter angles',
+    steeper: 'Steeper angles',
+    'wider-table': 'A wider table',
+    'thinner-girdle': 'A thinner girdle',
+    'thicker-girdle': 'A thicker girdle',
+    'girdle-then-flatter': 'A thinner girdle and flatter angles',
+  },
+  noWay:
+    'No way fits into that height: not even half of the planned angles do. Cut a smaller stone.',
+  findWays: 'Find the ways',
+  /** A girdle aslant. */
+  lean: 'Is the girdle level?',
+  leanLead: 'After the first touch of this tier, look at the girdle line all round.',
+  level: 'It runs parallel',
+  turned:
+    'Level, but the corners miss those of the girdle, all by the same: the stone is turned. Cheat until the corners meet, and keep that cheat for every facet of this side.',
+  thickest: 'Tap the wheel where the girdle is thickest.',
+  thickestAt: 'Thickest at index',
+  thick: 'Thickest',
+  thin: 'Thinnest, opposite',
+  leansBy: (tilt: string, towards: string) =>
+    `The stone leans by ${tilt}° towards index ${towards}.`,
+  nudge: 'Nudge the wax',
+  nudgeHow: (mm: string, towards: string, other: string) =>
+    `Warm the wax until it gives. Lift the rim at index ${towards} by ${mm} mm, and press it down as much at ${other}. A hair at a time: cut, look, nudge again.`,
+  nudged: 'It is nudged: dial as planned',
+  byAngles: 'Correct by angles',
+  byAnglesHow:
+    'Everything that is dialled on this side follows the lean; the stone stays as it sits.',
+  dialThen: (tier: string) => `${tier}, dialled so`,
   /** At the lap. */
   lap: 'At this lap',
   /** Time. */
@@ -201,7 +280,9 @@ export const wheelWords = {
   offDop: 'The stone is off its dop',
   offDopLead:
     'Nothing is lost as long as it is found. Glue it as it sat, and find its turn from facets that are finished.',
-  reglued: 'Glued again',
+  gluedNow: 'Glued now',
+  clockOf: (stone: number) => `Stone ${stone}, at the transfer`,
+  step: (n: number) => `step ${n}`,
   gluedWith: (dop: string, adhesive: string) => [dop, adhesive].filter(Boolean).join(' · '),
   cures: (until: string) => `cures until ${until}`,
   otherGlue: 'With another dop or adhesive',
@@ -246,6 +327,9 @@ export const wheelWords = {
     lap: 'At this lap',
     measure: 'Measure the girdle',
     polish: 'Polish comes in on one side',
+    adapt: 'Adapt this stone',
+    left: 'Height that is left',
+    lean: 'Is the girdle level?',
     pause: 'Pause',
     say: 'Say it again',
   },

@@ -211,7 +211,15 @@ test('the table is fitted on the adapter, cut through its laps, and the adapter 
       { ...visits[0]!, roundEnd: 1, blockEnd: 1 },
       { ...visits[1]!, adapter: true, roundEnd: 2, blockEnd: 2 },
     ],
-    checks: [{ gate: 'adapter-on', item: 'adapter-fit', text: 'Protractor at 45°.' }],
+    checks: [
+      {
+        gate: 'adapter-on',
+        item: 'adapter-fit',
+        text: 'Protractor at 45°.',
+        minutes: 0,
+        caution: '',
+      },
+    ],
   });
   await waitFor(() => expect(digits()).toBe('96 41°'));
   press('Enter');

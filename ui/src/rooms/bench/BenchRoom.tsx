@@ -32,6 +32,9 @@ import { Thread } from '../../parts/work/Thread';
 import { passName } from '../../parts/work/visitWords';
 import { TransferScreen } from './TransferScreen';
 import { SkippedList, SkippedScreen } from './SkippedList';
+import { AdaptPanel } from './adapt/AdaptPanel';
+import { LeanPanel } from './adapt/LeanPanel';
+import { SecondSidePanel } from './adapt/SecondSidePanel';
 import { chime, say } from './hands/voice';
 import { HandsDialog } from './hands/HandsDialog';
 import { useAwake } from './hands/useAwake';
@@ -98,10 +101,8 @@ interface BenchProps {
 /** What lies over the facet. */
 type Panel =
   | { is: 'happened'; choice?: Choice }
-  | {
-      is:
-        'order' | 'time' | 'height' | 'measure' | 'polish' | 'lap' | 'note' | 'catch up' | 'hands';
-    };
+  | { is: 'order' | 'adapt' | 'left' | 'lean' | 'time' | 'height' | 'measure' | 'polish' | 'lap' }
+  | { is: 'note' | 'catch up' | 'hands' };
 
 /** The bench with one stone on it. */
 export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps) {
@@ -157,11 +158,20 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   useEffect(() => {
     if (hands.speak && !panel && !paused) say(aloud);
   }, [aloud, hands.speak, panel, paused]);
+  const onLastSide =
+    shown !== undefined && script.visits[shown]!.setup === script.setups.at(-1)?.id;
   // Beside a facet there is more than fits: each thing has a key and a place in one menu.
   const more: (Entry & { key: string })[] = [
     ...(shown === undefined
       ? []
       : [
+          { key: 'a', label: t.keys.adapt, run: () => setPanel({ is: 'adapt' }) },
+          ...(onLastSide
+            ? [
+                { key: 'w', label: t.keys.lean, run: () => setPanel({ is: 'lean' }) },
+                { key: 'u', label: t.keys.left, run: () => setPanel({ is: 'left' }) },
+              ]
+            : []),
           { key: 'h', label: t.keys.height, run: () => setPanel({ is: 'height' }) },
           { key: 'm', label: t.keys.measure, run: () => setPanel({ is: 'measure' }) },
           { key: 'i', label: t.keys.polish, run: () => setPanel({ is: 'polish' }) },
@@ -239,6 +249,12 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     }
     if (shown !== undefined)
       switch (panel?.is) {
+        case 'adapt':
+          return <AdaptPanel {...{ script, state, log, shown, reread }} onClose={shut} />;
+        case 'left':
+          return <SecondSidePanel {...{ script, state, log, reread }} onClose={shut} />;
+        case 'lean':
+          return <LeanPanel {...{ script, state, log, shown, reread }} onClose={shut} />;
         case 'height':
           return <HeightPanel {...{ script, state, log, shown }} onClose={shut} />;
         case 'measure':

@@ -4,7 +4,10 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import type { BenchScript } from '../../api/client';
 import { gateSetup, type BenchState } from '../../log/standing';
+import { Clock } from '../../parts/clock/Clock';
+import { Care } from '../../parts/Page';
 import type { StoneLog } from '../../parts/work/useStoneLog';
+import { wheelWords } from '../../words/wheel';
 import { w } from '../../words/words';
 
 interface Props {
@@ -28,15 +31,27 @@ export function GateChecks({ script, state, log }: Props) {
     <>
       {script.checks
         .filter((c) => c.gate === state.gate)
-        .map((c) => (
-          <FormControlLabel
-            key={c.item}
-            sx={{ display: 'flex', alignItems: 'flex-start', minHeight: 64, py: 1 }}
-            control={
-              <Checkbox checked={state.checked.has(c.item)} onChange={() => check(c.item)} />
-            }
-            label={c.text}
-          />
+        .map((c, i) => (
+          <Box key={c.item} sx={{ borderTop: i > 0 ? 1 : 0, borderColor: 'divider', py: 0.5 }}>
+            <Box sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
+              <FormControlLabel
+                sx={{ flexGrow: 1, alignItems: 'flex-start', minHeight: 64, py: 1 }}
+                control={
+                  <Checkbox checked={state.checked.has(c.item)} onChange={() => check(c.item)} />
+                }
+                label={c.text}
+              />
+              {c.minutes > 0 && (
+                <Clock
+                  of={`gate/${script.workId}/${setup}/${c.item}`}
+                  what={wheelWords.clockOf(script.number)}
+                  minutes={c.minutes}
+                  label={wheelWords.step(i + 1)}
+                />
+              )}
+            </Box>
+            {c.caution && <Care>{c.caution}</Care>}
+          </Box>
         ))}
     </>
   );

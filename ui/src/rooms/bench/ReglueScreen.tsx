@@ -1,15 +1,12 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
-import { Link } from 'react-router';
 import type { BenchScript } from '../../api/client';
 import { gateSetup, type BenchState } from '../../log/standing';
-import { Clock } from '../../parts/clock/Clock';
 import type { StoneLog } from '../../parts/work/useStoneLog';
-import { angle, moment } from '../../words/numbers';
+import { angle } from '../../words/numbers';
 import { wheelWords as t } from '../../words/wheel';
 import { GateActions, GateChecks } from './GateChecks';
+import { GlueNow } from './GlueNow';
 import { linesUp } from './linesUp';
 import { MarkedStone } from './MarkedStone';
 
@@ -24,16 +21,7 @@ interface Props {
 export function ReglueScreen({ script, state, log, onBack }: Props) {
   const setup = gateSetup(script, state.at);
   const off = log.state.happenings.findLast((h) => h.what === 'bond-failed')!;
-  const before = log.state.dops.findLast((d) => d.setup === setup);
-  const glued = before && before.n > off.n ? before : undefined;
-  const [late] = useState(() => Date.now());
   const facets = linesUp(script, state, setup);
-  const glue = () => {
-    const { dop = '', adhesive = '', axis, minutes = 0 } = before ?? {};
-    log.add([
-      { kind: 'dopped', payload: { setup, dop, adhesive, minutes, ...(axis && { axis }) } },
-    ]);
-  };
   return (
     <Box
       sx={{
@@ -75,31 +63,7 @@ export function ReglueScreen({ script, state, log, onBack }: Props) {
       </Box>
       <Box>
         <GateChecks script={script} state={state} log={log} />
-        <Box sx={{ borderTop: 1, borderColor: 'divider', pt: 2, mt: 2 }}>
-          <Typography sx={{ fontWeight: 600 }}>
-            {before && t.gluedWith(before.dop, before.adhesive)}
-            {glued && ` · ${t.cures(moment(new Date(glued.cured).toISOString()))}`}
-          </Typography>
-          <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap', mt: 1 }}>
-            {glued ? (
-              glued.cured > late && (
-                <Clock
-                  of={`cure ${script.workId}`}
-                  what={`${script.number} · ${glued.adhesive}`}
-                  minutes={Math.max(1, Math.ceil((glued.cured - late) / 60_000))}
-                  label={glued.adhesive}
-                />
-              )
-            ) : (
-              <Button variant="outlined" onClick={glue} sx={{ minHeight: 64 }}>
-                {t.reglued}
-              </Button>
-            )}
-            <Button component={Link} to={`/stones/${script.stoneId}/dop`} sx={{ minHeight: 64 }}>
-              {t.otherGlue}
-            </Button>
-          </Box>
-        </Box>
+        <GlueNow {...{ script, log, setup }} since={off.n} />
         <GateActions
           go={t.linedUp}
           onGo={() => log.add([{ kind: 'check', payload: { setup, item: 'lined-up' } }])}

@@ -10,6 +10,7 @@ import { w } from '../../words/words';
 import type { BenchState } from '../../log/standing';
 import { cheatOf } from '../../parts/work/visitWords';
 import { GateActions, GateChecks } from './GateChecks';
+import { GlueNow } from './GlueNow';
 
 interface Props {
   script: BenchScript;
@@ -47,11 +48,14 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
           height={220}
           first={up === 'crown' ? 'pavilion' : 'crown'}
         />
-        <GateChecks script={script} state={state} log={log} />
+        <Typography variant="h2" sx={{ mt: 3 }}>
+          {w.bench.transferDials(w.tiers.parts[up]!)}
+        </Typography>
+        <Dials script={script} setup={no} />
       </Box>
       <Box>
-        <Typography variant="h2">{w.bench.transferDials(w.tiers.parts[up]!)}</Typography>
-        <Dials script={script} setup={no} />
+        <GateChecks script={script} state={state} log={log} />
+        <GlueNow {...{ script, log }} setup={visit.setup} since={0} />
         <GateActions
           go={w.bench.transferGo}
           onGo={() => log.add([{ kind: 'transfer', payload: { setup: visit.setup } }])}

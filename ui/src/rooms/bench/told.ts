@@ -23,7 +23,14 @@ export function toldAt(
     budgetAt(script, log, at),
     shouldRead(script, log, at) && t.readHere,
     isOutOfTurn(script, state, at) && t.outOfTurn,
+    isAdapted(script, at) && t.adapted,
   ].filter((text) => typeof text === 'string');
+}
+
+/** Whether a visit's tier was changed at the wheel; a script that an older build has kept knows nothing. */
+function isAdapted(script: BenchScript, at: number): boolean {
+  const { tier } = script.facets[script.visits[at]!.facet]!;
+  return ((script.layer as BenchScript['layer'] | undefined) ?? []).some((c) => c.tier === tier);
 }
 
 /** The lap that does the work of a visit's pass since it was changed, '' where it was not. */

@@ -18,7 +18,7 @@ export interface Taken extends DialReading {
 const senseOf = (facet: Facet): number => (facet.division?.rising ? -1 : 1);
 
 /**
- * The readings that still count for a setup: those since the stone was glued. They rise as the stone is
+ * The readings that still count for a setup: those since the stone was glued, or was found to lean. They rise as the stone is
  * lifted, whichever way this machine's dial counts. A lap that was changed for another is another lap.
  */
 export function takenIn(script: BenchScript, log: LogState, setup: string): Taken[] {
@@ -27,6 +27,7 @@ export function takenIn(script: BenchScript, log: LogState, setup: string): Take
     0,
     ...log.dops.filter((d) => d.setup === setup).map((d) => d.n),
     ...log.happenings.filter((h) => h.what === 'bond-failed').map((h) => h.n),
+    log.checks.get(`${setup}/leaning`)?.n ?? 0,
   );
   return log.readings.flatMap((r) => {
     const place = places.get(visitKey(r.at));
