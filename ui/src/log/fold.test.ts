@@ -76,4 +76,7 @@ test('what only this browser has counts after all that arrived, in the order of 
   const other = event(9, 0, { kind: 'note', payload: { text: 'a veil' }, device: 'other' });
   expect(fold([back, tick, other]).marks.size).toBe(0);
   expect(lastAct(fold([tick, other]))?.id).toBe('7');
+  // On its way into the browser's database an entry is numbered by the page, from 1 on.
+  const onItsWay = event(8, 1, { kind: 'undo', payload: { undoes: '7' }, device: 'page' });
+  expect(fold([tick, { ...onItsWay, deviceSeq: 1 }]).marks.size).toBe(0);
 });

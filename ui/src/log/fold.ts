@@ -79,12 +79,11 @@ export const visitKey = (v: Visit): string => `${v.setup}/${v.pass}/${v.facet}`;
 
 /**
  * Events in the order in which they count: each device's events take the places in which events of
- * that device arrived, in the order of the device itself. What only this browser has comes last.
+ * that device arrived, in the order of the device itself. What only this browser has comes last, in
+ * the order in which it stands in the list: what is not in its database yet has no number there.
  */
 export function ordered(events: readonly LogEvent[]): LogEvent[] {
-  const arrived = [...events].sort(
-    (a, b) => a.held - b.held || (a.held ? a.deviceSeq - b.deviceSeq : a.seq - b.seq),
-  );
+  const arrived = [...events].sort((a, b) => a.held - b.held || (a.held ? 0 : a.seq - b.seq));
   const own = new Map<string, LogEvent[]>();
   for (const e of arrived) {
     const list = own.get(e.device);

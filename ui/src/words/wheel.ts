@@ -144,7 +144,7 @@ export const wheelWords = {
   measure: 'Measure the girdle',
   girdle: 'Girdle, thinnest place',
   girdleHelp: 'With calipers, in mm, after a wipe.',
-  girdlePlan: (mm: string) => `planned ${mm} mm`,
+  girdlePlan: (mm: string) => `planned ${mm}`,
   girdleGo: (left: string, dial: string, divisions: string) =>
     `Girdle: ${left} mm to go, ${dial} mm on the dial${divisions && `, ${divisions} divisions`}`,
   girdleThere: (mm: string) => `Girdle: ${mm} mm, as planned or under`,
@@ -226,7 +226,7 @@ export const wheelWords = {
   left: 'Height that is left',
   leftLead: 'From the edge of the finished side up to the end of the rough.',
   leftField: 'Height left',
-  needs: (mm: string) => `The plan takes ${mm} mm, the girdle included.`,
+  needs: (mm: string) => `The plan takes ${mm}, the girdle included.`,
   ways: {
     'as-planned': 'As planned',
     flatter: 'Flatter angles',

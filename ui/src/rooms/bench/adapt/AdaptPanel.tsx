@@ -117,8 +117,7 @@ export function AdaptPanel(props: Props) {
           sx={{ mt: 2, opacity: tried.isPlaceholderData ? 0.5 : 1 }}
           aria-busy={tried.isFetching}
         >
-          <Follows of={of} />
-          <Box sx={{ display: 'flex', gap: 2, mt: 3, flexWrap: 'wrap' }}>
+          <Box sx={{ display: 'flex', gap: 2, mb: 2, flexWrap: 'wrap' }}>
             <Button
               variant="contained"
               disabled={same || tried.isFetching || take.busy}
@@ -138,6 +137,7 @@ export function AdaptPanel(props: Props) {
               </Button>
             )}
           </Box>
+          <Follows of={of} />
         </Box>
       )}
     </Panel>
