@@ -261,12 +261,16 @@ var rooms = map[string]func(*user){
 		u.click("Sheet")
 		u.until(`document.querySelector('.sheet-pages img')?.naturalWidth > 100`)
 	},
-	"bench": func(u *user) { toTheWheel(u); u.mentions("25 of 219") },
-	"catching up": func(u *user) {
-		toTheWheel(u)
-		u.click("Catch up")
-		u.see("Progress")
-	},
+	"bench":         func(u *user) { toTheWheel(u); u.mentions("25 of 219") },
+	"catching up":   beside("c", "Progress"),
+	"what happened": beside("e", "What was it? One key is enough."),
+	"the order":     beside("r", "Cut again"),
+	"height dial":   beside("h", "What the dial reads when a tier is finished"),
+	"adapting":      beside("a", "What follows"),
+	"one-sided":     beside("i", "Tap where the facet is bright already."),
+	"time left":     beside("t", "At your own pace so far."),
+	"hands-free":    beside("d", "Splash guard"),
+	"at this lap":   beside("l", "At this lap"),
 	"quick design": func(u *user) {
 		u.click("Diagrams")
 		u.click("Quick design")
@@ -294,6 +298,16 @@ var rooms = map[string]func(*user){
 		finishSide(u)
 		u.see("Turn the stone over")
 	},
+}
+
+// beside opens what stands beside a facet at the wheel, by its key.
+func beside(key, shows string) func(u *user) {
+	return func(u *user) {
+		toTheWheel(u)
+		u.see("Something happened")
+		u.press(key)
+		u.see(shows)
+	}
 }
 
 // toTheWheel goes to a bench that no other room touches.
