@@ -98,16 +98,28 @@ interface BenchProps {
   onBack?: (wholeTier: boolean) => void;
 }
 
-/** What lies over the facet. */
+/** What lies over the facet: the last of them only as long as a facet stands on the screen. */
 type Panel =
   | { is: 'happened'; choice?: Choice }
-  | { is: 'order' | 'adapt' | 'left' | 'lean' | 'time' | 'height' | 'measure' | 'polish' | 'lap' }
-  | { is: 'note' | 'catch up' | 'hands' };
+  | { is: 'order' | 'time' | 'note' | 'catch up' | 'hands' }
+  | { is: OfFacet };
+
+type OfFacet = 'adapt' | 'left' | 'lean' | 'height' | 'measure' | 'polish' | 'lap';
+
+const ofFacet: readonly string[] = [
+  'adapt',
+  'left',
+  'lean',
+  'height',
+  'measure',
+  'polish',
+  'lap',
+] satisfies OfFacet[];
 
 /** The bench with one stone on it. */
 export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps) {
   const [habit, setHabit] = useHabit(path, script.tick);
-  const [panel, setPanel] = useState<Panel>();
+  const [asked, setPanel] = useState<Panel>();
   const [hands, setHands] = useHands();
   const awake = useAwake();
   const navigate = useNavigate();
@@ -131,6 +143,8 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   const cutting = ready && visit && !state.gate && skipped.listed.length === 0;
   // The visit that stands on the screen.
   const shown = one ?? (cutting ? state.at : undefined);
+  // Another screen may have ended the tier, or turned the stone over.
+  const panel = asked && ofFacet.includes(asked.is) && shown === undefined ? undefined : asked;
   const shut = () => setPanel(undefined);
   const actions = {
     done: () => {
@@ -300,7 +314,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
       );
     return facet(state.at, ticked(script, state, habit).length, habit);
   };
-  const guard = useSplashGuard(hands.splash, actions.back);
+  const guard = useSplashGuard(hands.splash, () => atFacet && actions.back());
   return (
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }} {...guard}>
       <BenchHead
