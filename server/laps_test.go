@@ -48,7 +48,7 @@ func TestTheBenchIsToldWhatEachPassIsFor(t *testing.T) {
 	for _, check := range script.Checks {
 		gates[check.Gate]++
 	}
-	assert.Equal(t, map[workshop.Gate]int{workshop.TurnOver: 6, workshop.OffDop: 5, workshop.AdapterOn: 2}, gates)
+	assert.Equal(t, map[workshop.Gate]int{workshop.TurnOver: 7, workshop.OffDop: 5, workshop.AdapterOn: 2}, gates)
 
 	var page server.StonePage
 	c.get(path, &page)
