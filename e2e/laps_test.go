@@ -72,6 +72,8 @@ func TestTheTableAtOneSettingAndSkippedFacetsFoundAgain(t *testing.T) {
 	u.see("Every pass is through")
 	u.click("Cut it now: T at 96 · Polish · tin · alumina 0.3 µm")
 	u.press(kb.Enter)
+	// It was on the adapter once more.
+	u.click("The adapter is off")
 	u.see("Every facet is cut")
 	u.see("on disk")
 	events := eventsOf(t, app.URL, stone)
