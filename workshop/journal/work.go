@@ -123,38 +123,6 @@ type Stretch struct {
 	Heard  time.Time `json:"heard"`
 }
 
-// Moved is where the work went on out of turn.
-type Moved struct {
-	Act
-	Reopening
-	// Opened are the marks that were there, none for a jump.
-	Opened []Opened `json:"opened"`
-}
-
-// Opened is a mark that was there before its visit was opened again.
-type Opened struct {
-	Visit
-	Mark
-}
-
-// Incident is something that happened at the wheel.
-type Incident struct {
-	Act
-	Happened
-}
-
-// DialRead is a reading of the height dial.
-type DialRead struct {
-	Act
-	Reading
-}
-
-// Calipered is a measure that was taken.
-type Calipered struct {
-	Act
-	Measured
-}
-
 // NewWork returns the state of a work to which nothing has happened yet.
 func NewWork(task Task) *Work {
 	return &Work{
@@ -273,61 +241,6 @@ func (w *Work) canVet(p Vetting) Reason {
 	return ""
 }
 
-// Bounds of what is told at the wheel: mm of a depth, of a reading and of a measure; degrees or teeth.
-const (
-	deepest, farthest, largest = 20, 10000, 1000
-	wholeTurn                  = 360
-	mostPasses, mostFacets     = 50, 2000
-)
-
-func (w *Work) canReopen(p Reopening) Reason {
-	if len(p.Passes) == 0 || len(p.Facets) == 0 || len(p.Passes) > mostPasses || len(p.Facets) > mostFacets {
-		return Unreadable
-	}
-	for _, pass := range p.Passes {
-		for _, facet := range p.Facets {
-			if reason := w.asks(Visit{p.Setup, pass, facet}); reason != "" {
-				return reason
-			}
-		}
-	}
-	return ""
-}
-
-func (w *Work) canHappen(p Happened) Reason {
-	within := func(v *float64, low, high float64) bool { return v == nil || *v >= low && *v <= high }
-	switch {
-	case !slices.Contains(whats, p.What) || !within(p.MM, 0, deepest) || !within(p.By, -wholeTurn, wholeTurn) || len(p.With) > longestName:
-		return Unreadable
-	case !w.Task.planned():
-		return NotForTask
-	case p.At != nil:
-		return w.asks(*p.At)
-	}
-	return ""
-}
-
-func (w *Work) canRead(p Reading) Reason {
-	if !(math.Abs(p.MM) <= farthest) {
-		return Unreadable
-	}
-	return w.asks(p.At)
-}
-
-func (w *Work) canMeasure(p Measured) Reason {
-	if !slices.Contains([]MeasureOf{GirdleThick, Across, Tall}, p.What) || !(p.MM > 0 && p.MM <= largest) {
-		return Unreadable
-	}
-	return w.byTicks(nothing{})
-}
-
-func (w *Work) byTicks(nothing) Reason {
-	if !w.Task.planned() {
-		return NotForTask
-	}
-	return ""
-}
-
 func (w *Work) byTheClock(nothing) Reason {
 	if w.Task.planned() {
 		return NotForTask
@@ -372,57 +285,7 @@ func (w *Work) tick(e Event, v Visit) {
 	w.Marks[v.Setup][v.Pass][v.Facet] = m
 }
 
-func (w *Work) jump(e Event, v Visit) {
-	to := Reopening{v.Setup, []string{v.Pass}, []string{v.Facet}}
-	w.Moves = append(w.Moves, Moved{Act: w.with(Act{}, e), Reopening: to, Opened: []Opened{}})
-}
-
-func (w *Work) reopen(e Event, p Reopening) {
-	m := Moved{Act: w.with(Act{}, e), Reopening: p, Opened: []Opened{}}
-	for _, pass := range p.Passes {
-		for _, facet := range p.Facets {
-			v := Visit{p.Setup, pass, facet}
-			if mark, there := w.Mark(v); there {
-				m.Opened = append(m.Opened, Opened{v, mark})
-				delete(w.Marks[v.Setup][v.Pass], v.Facet)
-			}
-		}
-	}
-	w.Moves = append(w.Moves, m)
-}
-
-func (w *Work) happen(e Event, p Happened) {
-	w.Happenings = append(w.Happenings, Incident{w.with(Act{}, e), p})
-}
-
-func (w *Work) read(e Event, p Reading) {
-	w.Readings = append(w.Readings, DialRead{w.with(Act{}, e), p})
-}
-
-func (w *Work) measure(e Event, p Measured) {
-	w.Measures = append(w.Measures, Calipered{w.with(Act{}, e), p})
-}
-
-// pause keeps the time since the last tick for the next one: what comes until the work is taken up again
-// is not work.
-func (w *Work) pause(e Event, _ nothing) {
-	if took := w.since(e); took.Unseen == 0 {
-		w.Spare = w.Spare.add(took)
-	}
-	w.resume(e, nothing{})
-}
-
-func (w *Work) resume(e Event, _ nothing) {
-	w.Pauses = append(w.Pauses, Stretch{Act: w.with(Act{}, e), Kind: e.Kind, Device: e.Device, At: e.DeviceTime, Heard: e.ServerTime})
-	w.Ticked[e.Device] = Tick{Seq: e.DeviceSeq, At: e.DeviceTime, Order: e.Seq}
-}
-
-// Paused tells whether the work is paused.
-func (w *Work) Paused() bool {
-	return len(w.Pauses) > 0 && w.Pauses[len(w.Pauses)-1].Kind == Pause
-}
-
-// said adds an event to those that say the same.
+// with adds an event to those that say the same.
 func (w *Work) with(a Act, e Event) Act { return Act{N: w.Count, Events: append(a.Events, e.ID)} }
 
 func (w *Work) check(e Event, p Checked) {
@@ -528,18 +391,6 @@ func (w *Work) takeBack(_ Event, p TakenBack) {
 	}
 	w.Stretches = slices.DeleteFunc(w.Stretches, func(s Stretch) bool { return names(s.Act) })
 	w.Notes = slices.DeleteFunc(w.Notes, names)
-}
-
-// restore puts back the marks that a move had opened; where the visit was done again since, that counts,
-// and the time of the first is kept.
-func (w *Work) restore(m Moved) {
-	for _, o := range m.Opened {
-		if _, there := w.Mark(o.Visit); there {
-			w.Spare = w.Spare.add(o.Time)
-			continue
-		}
-		w.Marks[o.Setup][o.Pass][o.Facet] = o.Mark
-	}
 }
 
 // Mark returns what became of a visit.

@@ -19,7 +19,6 @@ export const wheelWords = {
     photo: 'A picture',
   },
   facet: 'Facet',
-  noFacet: 'No single facet',
   earlier: 'Facet before',
   later: 'Facet after',
   howDeep: 'How deep',
@@ -133,11 +132,9 @@ export const wheelWords = {
   strange: (off: string, told: string) =>
     `This is ${off} mm off what the other readings say (${told}). Look whether tier, angle and lap are right, and whether a finger bent the quill.`,
   atHeight: (above: string) => `${above} mm above the finish`,
-  girdleLeft: (mm: string) => `girdle then ${mm} mm thicker than planned`,
   deeperThan: (mm: string) => `${mm} mm below the finish`,
   heightsOf: 'What the dial reads when a tier is finished',
   notKnown: 'not known yet',
-  wasRead: 'read',
   noDial: 'This machine has no height dial. Set its divisions under Machine and habits.',
   keepReading: 'Keep the reading',
   /** The girdle. */
@@ -193,8 +190,7 @@ export const wheelWords = {
   drawn: (angle: string) => `drawn at ${angle}°`,
   follows: 'What follows',
   planned: 'planned',
-  so: 'so',
-  nothingFollows: 'Nothing else changes.',
+  so: 'changed',
   againTier: (tier: string, n: number) =>
     n === 1
       ? `${tier}: 1 facet that is cut is cut anew at the new angle.`
@@ -208,7 +204,7 @@ export const wheelWords = {
   leaks: (tier: string, margin: string) =>
     `${tier} stands ${margin}° against the critical angle: it lets light out.`,
   marginOf: (tier: string, margin: string) => `${tier}: ${margin}° above the critical angle.`,
-  cutItSo: 'Cut it so',
+  cutItSo: 'Cut it this way',
   asDrawn: 'Back to the diagram',
   keepDiagram: 'Keep as a new diagram',
   diagramKept: 'Kept in the library',
@@ -258,13 +254,12 @@ export const wheelWords = {
   byAngles: 'Correct by angles',
   byAnglesHow:
     'Everything that is dialled on this side follows the lean; the stone stays as it sits.',
-  dialThen: (tier: string) => `${tier}, dialled so`,
+  dialThen: (tier: string) => `${tier} is dialled`,
   /** At the lap. */
   lap: 'At this lap',
   /** Time. */
   time: 'Time left',
   timeLead: 'At your own pace so far.',
-  all: 'All',
   until: 'Until',
   fits: (cuts: number, last: string) =>
     cuts === 1 ? `1 cut fits: ${last}.` : `${cuts} cuts fit, up to ${last}.`,
@@ -272,7 +267,6 @@ export const wheelWords = {
   fitsNone: 'Not one cut fits any more.',
   doneAt: (at: string) => `without a pause done at ${at}`,
   /** A pause. */
-  pause: 'Pause',
   paused: 'Paused',
   pausedLead: 'This time does not count. The stone and everything ticked are as you left them.',
   resume: 'Go on',
