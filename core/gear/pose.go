@@ -60,6 +60,17 @@ func Dial(normal r3.Vec, p Pose) (Setting, error) {
 	return out, nil
 }
 
+// Facing returns the outward unit normal of the facet that comes to the lap at an angle in degrees, over 90 for one
+// that leans towards the dop, and an index that may lie between teeth. It is the way back from Dial, for a pose that
+// Dial takes.
+func (p Pose) Facing(angle, index float64) r3.Vec {
+	twelve, three := p.axes()
+	sin, cos := math.Sincos((Azimuth(index, p.Gear) - p.Turn) * math.Pi / 180)
+	out, along := math.Sincos(angle * math.Pi / 180)
+	n := r3.Add(r3.Scale(along, p.Up), r3.Scale(out, r3.Add(r3.Scale(sin, three), r3.Scale(cos, twelve))))
+	return r3.Rotation(quat.Conj(p.Rotation)).Rotate(n)
+}
+
 // axes returns the directions across up from which the index counts and to which it rises.
 func (p Pose) axes() (twelve, three r3.Vec) {
 	twelve = across(r3.Vec{Y: 1}, p.Up)

@@ -61,8 +61,12 @@ func TestAStoneThatLeansIsDialledWhereItsFacetsAre(t *testing.T) {
 				{2, 60, 1.2, 42, 96, 40.5757, 95.8935},
 			} {
 				n := facing(c.angle, gear.Azimuth(c.index, 96)-turn, up)
-				s, err := gear.Dial(n, at.Moved(c.tilt, c.towards, c.twist))
+				moved := at.Moved(c.tilt, c.towards, c.twist)
+				s, err := gear.Dial(n, moved)
 				require.NoError(t, err)
+				if s.Angle > 0 {
+					assert.InDelta(t, 0, r3.Norm(r3.Sub(n, moved.Facing(s.Angle, s.Index))), 1e-7)
+				}
 				assert.InDelta(t, c.dial, s.Angle, 5e-5)
 				assert.InDelta(t, c.found, s.Index, 5e-5)
 			}

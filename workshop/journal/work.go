@@ -1,6 +1,8 @@
 package journal
 
 import (
+	"cmp"
+	"maps"
 	"math"
 	"slices"
 	"time"
@@ -406,6 +408,13 @@ func (w *Work) HasCut(facet string) bool {
 	return cut
 }
 
+// Skipped tells whether a facet was left out in any pass.
+func (w *Work) Skipped(facet string) bool {
+	skipped := false
+	w.eachMark(func(v Visit, m Mark) { skipped = skipped || v.Facet == facet && m.Kind == Skip })
+	return skipped
+}
+
 // Now returns what the present plan asks for, nothing for a work without a plan.
 func (w *Work) Now() Asked {
 	if len(w.Plans) == 0 {
@@ -560,6 +569,70 @@ func (w *Work) eachMark(f func(Visit, Mark)) {
 			}
 		}
 	}
+}
+
+// StageHours is the time at the wheel in one pass of one setup.
+type StageHours struct {
+	Setup, Pass string
+	Hours       float64
+}
+
+// HoursByStage shares out Hours by setup and pass, in the order in which the present plan asks for them and behind
+// that those of older plans, by name. Stages without any time are left out.
+func (w *Work) HoursByStage() []StageHours {
+	spent := map[step]time.Duration{}
+	gaps := w.gaps()
+	w.eachTick(func(v Visit, m Mark) {
+		at := step{v.Setup, v.Pass}
+		spent[at] += time.Duration(m.Ms)*time.Millisecond + time.Duration(m.Unseen)*median(gaps[at])
+	})
+	var order []step
+	for _, v := range w.Now().Visits() {
+		if at := (step{v.Setup, v.Pass}); !slices.Contains(order, at) {
+			order = append(order, at)
+		}
+	}
+	older := slices.DeleteFunc(slices.Collect(maps.Keys(spent)), func(at step) bool { return slices.Contains(order, at) })
+	slices.SortFunc(older, func(a, b step) int {
+		return cmp.Or(cmp.Compare(a.setup, b.setup), cmp.Compare(a.pass, b.pass))
+	})
+	var out []StageHours
+	for _, at := range append(order, older...) {
+		if hours := spent[at].Hours(); hours > 0 {
+			out = append(out, StageHours{at.setup, at.pass, hours})
+		}
+	}
+	return out
+}
+
+// CutAt is a visit that was done, and the place of its event among all of the work.
+type CutAt struct {
+	Visit
+	N int
+}
+
+// Cuts lists the visits that were done, those that were opened again among them, in the order of their events.
+func (w *Work) Cuts() []CutAt {
+	var out []CutAt
+	w.eachTick(func(v Visit, m Mark) {
+		if m.Kind == Done {
+			out = append(out, CutAt{v, m.N})
+		}
+	})
+	// Ticks of one batch have places of their own; only a mark that is listed twice has the same.
+	slices.SortFunc(out, func(a, b CutAt) int { return a.N - b.N })
+	return out
+}
+
+// PlanAt returns the number of the plan that held at a place among the events, 0 before the first.
+func (w *Work) PlanAt(n int) int {
+	no := 0
+	for i, begins := range w.Begins {
+		if begins <= n {
+			no = w.Plans[i].No
+		}
+	}
+	return no
 }
 
 // eachTick goes through the marks, those that were opened again among them.

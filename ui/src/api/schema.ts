@@ -1597,6 +1597,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/as-cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A stone as it was really cut, beside its plan */
+        get: operations["getAsCut"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/check": {
         parameters: {
             query?: never;
@@ -2191,6 +2208,26 @@ export interface components {
             margin: number | null;
             refractiveIndex: number;
         };
+        AsCutFigures: {
+            carats: number;
+            girdleMax: number | null;
+            girdleMin: number | null;
+            height: number;
+            length: number;
+            width: number;
+        };
+        AsCutView: {
+            coming: components["schemas"]["AsCutFigures"];
+            cut: components["schemas"]["Mesh"];
+            differences: components["schemas"]["DifferenceView"][];
+            facetsAsked: number;
+            facetsCut: number;
+            gap: number;
+            hours: components["schemas"]["StageHours"][];
+            levels: components["schemas"]["Levels"];
+            meant: components["schemas"]["AsCutFigures"];
+            planned: components["schemas"]["Mesh"];
+        };
         AssessRequest: {
             choices: components["schemas"]["Choices"];
             diagramId: string;
@@ -2592,6 +2629,14 @@ export interface components {
             cheat: number;
             cheatTurns: number;
             tooth: number;
+        };
+        DifferenceView: {
+            faces: number[];
+            text: string;
+            tier: string;
+            tooth: number;
+            /** @enum {string} */
+            what: "changed" | "older-plan" | "left-out" | "overcut" | "chip" | "flaw" | "pit" | "wrong-index" | "wrong-angle" | "cheater";
         };
         Difficulty: {
             points: number;
@@ -4301,6 +4346,11 @@ export interface components {
         Spot: {
             x: number;
             y: number;
+        };
+        StageHours: {
+            hours: number;
+            pass: string;
+            side: string;
         };
         StarterList: {
             things: components["schemas"]["StarterThing"][];
@@ -8661,6 +8711,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Adaptation"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getAsCut: {
+        parameters: {
+            query?: {
+                work?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsCutView"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -1,0 +1,130 @@
+package server
+
+import (
+	"net/http"
+	"slices"
+
+	"github.com/labstack/echo/v5"
+
+	"cressa/core/cutting"
+	"cressa/words"
+	"cressa/workshop"
+)
+
+// AsCutView is a stone as it was really cut, beside its plan.
+type AsCutView struct {
+	// FacetsCut and FacetsAsked count facets, however many passes they get.
+	FacetsCut   int `json:"facetsCut"`
+	FacetsAsked int `json:"facetsAsked"`
+	// Planned is the plan's stone with the facets that were cut so far, Cut the stone as it stands: meshes of one
+	// step. Faces are numbered like the facets of the plan, those that were cut beside them from there on.
+	Planned Mesh   `json:"planned"`
+	Cut     Mesh   `json:"cut"`
+	Levels  Levels `json:"levels"`
+	// Differences are in the order of the tiers.
+	Differences []DifferenceView `json:"differences"`
+	// Meant are the figures of the plan, Coming those of the stone where all that is open is cut as planned.
+	Meant  AsCutFigures `json:"meant"`
+	Coming AsCutFigures `json:"coming"`
+	// Gap is the widest gap of a planned meet on that stone, in µm.
+	Gap float64 `json:"gap"`
+	// Hours is the time at the wheel by stages.
+	Hours []StageHours `json:"hours"`
+}
+
+// DifferenceView is one way in which a stone was not cut as planned.
+type DifferenceView struct {
+	What workshop.DifferenceKind `json:"what" validate:"oneof=changed older-plan left-out overcut chip flaw pit wrong-index wrong-angle cheater"`
+	Tier string                  `json:"tier"`
+	// Tooth is where the facet is dialled, 0 for a whole tier.
+	Tooth int    `json:"tooth"`
+	Text  string `json:"text"`
+	// Faces are those of Cut that it is about.
+	Faces []int `json:"faces"`
+}
+
+// AsCutFigures are figures of a stone, lengths in mm; the girdle is null where there is none.
+type AsCutFigures struct {
+	Carats    float64  `json:"carats"`
+	Width     float64  `json:"width"`
+	Length    float64  `json:"length"`
+	Height    float64  `json:"height"`
+	GirdleMin *float64 `json:"girdleMin"`
+	GirdleMax *float64 `json:"girdleMax"`
+}
+
+// StageHours is the time at the wheel in one pass of one setup.
+type StageHours struct {
+	// Side is that which is up, "" where it is neither. Pass is what the pass is called.
+	Side  string  `json:"side"`
+	Pass  string  `json:"pass"`
+	Hours float64 `json:"hours"`
+}
+
+func (s *Server) asCutRoutes() {
+	handle(s, route{method: http.MethodGet, path: "/api/stones/:id/as-cut", name: "getAsCut", summary: "A stone as it was really cut, beside its plan"}, func(c *echo.Context, in atWork) (AsCutView, error) {
+		ctx := c.Request().Context()
+		stone, _, err := s.stoneAt(ctx, in)
+		if err != nil {
+			return AsCutView{}, err
+		}
+		cut, err := s.workshop.AsCut(ctx, stone)
+		if err != nil {
+			return AsCutView{}, err
+		}
+		return asCutView(cut, stone.Work().Plan), nil
+	})
+}
+
+func asCutView(a *workshop.AsCut, plan *workshop.Plan) AsCutView {
+	out := AsCutView{
+		FacetsCut: a.FacetsCut, FacetsAsked: a.FacetsAsked, Planned: finishedMesh(a.Planned), Cut: finishedMesh(a.Cut), Levels: levelsOf(a.Stone),
+		Differences: []DifferenceView{}, Meant: asCutFigures(a, a.Stone), Coming: asCutFigures(a, a.Coming), Gap: a.Gap, Hours: stageHours(a, plan),
+	}
+	for _, d := range a.Differences {
+		out.Differences = append(out.Differences, DifferenceView{d.What, d.Tier, d.Planned.Tooth, words.Difference(d, a), facesMeant(a, d)})
+	}
+	return out
+}
+
+// facesMeant names the faces that a difference is about: the facet, and what was cut beside it.
+func facesMeant(a *workshop.AsCut, d workshop.Difference) []int {
+	out := []int{}
+	for i, f := range a.Cut.Facets {
+		planned := i < len(a.Stone.Facets)
+		switch {
+		case d.Facet < 0 && f.Tier == a.TierNo(d.Tier), d.Facet == i, d.Facet >= 0 && !planned && f.Tier == a.Stone.Facets[d.Facet].Tier && f.Place == a.Stone.Facets[d.Facet].Place:
+			out = append(out, i)
+		}
+	}
+	return out
+}
+
+func asCutFigures(a *workshop.AsCut, s *cutting.Stone) AsCutFigures {
+	m := s.Measures()
+	out := AsCutFigures{
+		Carats: cutting.Carats(m.VolumeFactor, m.Width*a.MM, a.Material.SG), Width: m.Width * a.MM, Length: m.Length * a.MM, Height: m.Height * a.MM,
+	}
+	if m.GirdleMin != nil {
+		least, most := *m.GirdleMin*m.Width*a.MM, *m.GirdleMax*m.Width*a.MM
+		out.GirdleMin, out.GirdleMax = &least, &most
+	}
+	return out
+}
+
+func stageHours(a *workshop.AsCut, plan *workshop.Plan) []StageHours {
+	out := []StageHours{}
+	for _, h := range a.Hours {
+		stage := StageHours{Pass: h.Pass, Hours: h.Hours}
+		for _, setup := range plan.Setups {
+			if setup.ID == h.Setup {
+				stage.Side = string(setup.Side())
+			}
+		}
+		if i := slices.IndexFunc(plan.Choices.Passes, func(p workshop.Pass) bool { return p.ID == h.Pass }); i >= 0 {
+			stage.Pass = plan.Choices.Passes[i].Name
+		}
+		out = append(out, stage)
+	}
+	return out
+}

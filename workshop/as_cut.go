@@ -1,0 +1,334 @@
+package workshop
+
+import (
+	"cmp"
+	"context"
+	"slices"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"cressa/core/cutting"
+	"cressa/core/diagram"
+	"cressa/core/gear"
+	"cressa/core/solid"
+	"cressa/workshop/journal"
+)
+
+// AsCut is a stone as it was really cut, beside its plan, as far as the log tells.
+type AsCut struct {
+	*Assessment
+	// Planned is the plan's stone with the facets that were cut so far, Cut the stone as it stands, Coming what it
+	// becomes where all that is open is cut as planned. Their facets are those of Stone in the same order, and behind
+	// them what was cut beside.
+	Planned, Cut, Coming *cutting.Stone
+	// Differences are in the order of the tiers.
+	Differences []Difference
+	// FacetsCut and FacetsAsked count facets, however many passes they get.
+	FacetsCut, FacetsAsked int
+	// Gap is the widest gap of a planned meet on the stone that is coming, in µm.
+	Gap float64
+	// Hours is the time at the wheel by stages.
+	Hours []journal.StageHours
+}
+
+// Difference is one way in which a stone was not cut as planned.
+type Difference struct {
+	What DifferenceKind
+	// Tier is the tier's name.
+	Tier string
+	// Facet is the place of the facet in Stone.Facets, -1 for a whole tier and for a facet of an older plan.
+	Facet int
+	// Planned and Really are what is dialled; equal where the setting was right. For a whole tier they have the
+	// angle alone.
+	Planned, Really gear.Setting
+	// MM is how much deeper than planned the facet stands, less than 0 where it stands out, or how deep the damage
+	// goes; 0 where that says nothing.
+	MM float64
+	// WasStop and Stop are those of a tier that was changed.
+	WasStop, Stop diagram.Stop
+}
+
+// DifferenceKind says what is otherwise than planned. Those of journal.What that leave a mark on a facet are kinds,
+// too.
+type DifferenceKind string
+
+// The other kinds.
+const (
+	// TierChanged: the tier was given another angle or stop at the wheel.
+	TierChanged DifferenceKind = "changed"
+	// OlderPlan: the facet was cut to an older plan, and stands elsewhere than the present one has it.
+	OlderPlan DifferenceKind = "older-plan"
+	// LeftOut: the facet was skipped, and never cut.
+	LeftOut DifferenceKind = "left-out"
+)
+
+// AsCut returns the stone of the present work as it was really cut. A facet that was cut in any pass stands where
+// its plan had it. What was cut too deep, at a wrong index or at a wrong angle took stone off for good, whatever was
+// cut after it. A cheat brings a facet to where the plan has it. It returns the errors of AssessStone, and a
+// diagram.Problem where what the log tells makes no solid.
+func (s *Stones) AsCut(ctx context.Context, stone Stone) (*AsCut, error) {
+	a, err := s.AssessStone(ctx, stone)
+	if err != nil {
+		return nil, err
+	}
+	work := stone.Work()
+	state, err := s.journal.WorkState(ctx, work.ID)
+	if err != nil {
+		return nil, err
+	}
+	t := &telling{work: state.Folded, out: &AsCut{Assessment: a, Hours: state.Folded.HoursByStage()}, plans: map[int]plannedFacets{}}
+	if t.now, err = facetsOf(work.Plan, a.Stone, a.MM); err != nil {
+		return nil, err
+	}
+	t.plans[work.Plan.No] = t.now
+	for _, no := range t.plansUsed() {
+		if t.plans[no] == nil {
+			if t.plans[no], err = s.olderFacets(ctx, work.ID, no); err != nil {
+				return nil, err
+			}
+		}
+	}
+	drawn, err := s.library.Revision(ctx, work.Plan.Revision)
+	if err != nil {
+		return nil, err
+	}
+	t.changed(drawn.Diagram, work.Plan.Layer)
+	return t.out, t.tell()
+}
+
+func (s *Stones) olderFacets(ctx context.Context, workID string, no int) (plannedFacets, error) {
+	p, err := s.store.Plan(ctx, workID, no)
+	if err != nil {
+		return nil, err
+	}
+	stone, err := s.cutPlan(ctx, p)
+	if err != nil {
+		return nil, err
+	}
+	mm, err := scale(stone, p.Choices.Size)
+	if err != nil {
+		return nil, err
+	}
+	return facetsOf(&p, stone, mm)
+}
+
+// plannedFacets are the facets of a plan by their names.
+type plannedFacets map[FacetID]plannedFacet
+
+// plannedFacet is a facet at its place in the stone's, with how it is dialled. One of its units is so many mm.
+type plannedFacet struct {
+	cutting.Facet
+	place int
+	tier  string
+	set   gear.Setting
+	pose  gear.Pose
+	mm    float64
+}
+
+func facetsOf(p *Plan, stone *cutting.Stone, mm float64) (plannedFacets, error) {
+	at := places(stone)
+	poses := map[string]gear.Pose{}
+	for _, setup := range p.Setups {
+		poses[setup.ID] = setup.Pose
+	}
+	out := plannedFacets{}
+	for _, f := range p.Facets {
+		place, there := at[facetKey{f.Tier, f.Index}]
+		pose, held := poses[f.Setup]
+		if !there || !held {
+			return nil, errPlanBroken
+		}
+		facet := stone.Facets[place]
+		set, err := gear.Dial(facet.Plane.Normal, pose)
+		if err != nil {
+			return nil, err
+		}
+		out[f.ID] = plannedFacet{facet, place, stone.Diagram.Tiers[f.Tier].Name, set, pose, mm}
+	}
+	return out, nil
+}
+
+// telling makes planes of what a log tells.
+type telling struct {
+	work *journal.Work
+	out  *AsCut
+	// now are the facets of the present plan, plans those of every plan that something was cut to, by number.
+	now   plannedFacets
+	plans map[int]plannedFacets
+	cut   cutting.Worked
+}
+
+func (t *telling) plansUsed() []int {
+	var out []int
+	for _, c := range t.work.Cuts() {
+		out = append(out, t.work.PlanAt(c.N))
+	}
+	for _, h := range t.work.Happenings {
+		if h.At != nil {
+			out = append(out, t.work.PlanAt(h.N))
+		}
+	}
+	slices.Sort(out)
+	return slices.Compact(out)
+}
+
+// changed lists the tiers that were given other angles or stops at the wheel.
+func (t *telling) changed(drawn *diagram.Diagram, layer []TierChange) {
+	for _, c := range layer {
+		at := func(d *diagram.Diagram) int {
+			return slices.IndexFunc(d.Tiers, func(o diagram.Tier) bool { return o.Name == c.Tier })
+		}
+		was, is := at(drawn), at(t.out.Stone.Diagram)
+		if was < 0 || is < 0 {
+			continue
+		}
+		before, after := drawn.Tiers[was], t.out.Stone.Diagram.Tiers[is]
+		t.out.Differences = append(t.out.Differences, Difference{
+			What: TierChanged, Tier: c.Tier, Facet: -1,
+			Planned: gear.Setting{Angle: before.Angle}, Really: gear.Setting{Angle: after.Angle}, WasStop: before.Stop, Stop: after.Stop,
+		})
+	}
+}
+
+// tell goes through all that was cut and all that happened, and makes the stones.
+func (t *telling) tell() error {
+	out, stone := t.out, t.out.Stone
+	t.cut.Planes = make([]*solid.Plane, len(stone.Facets))
+	for _, c := range t.work.Cuts() {
+		if f, there := t.plans[t.work.PlanAt(c.N)][c.Facet]; there && !t.wrong(c) {
+			t.take(c.Facet, f, f.Plane)
+		}
+	}
+	for id, f := range t.now {
+		if had := t.cut.Planes[f.place]; had != nil {
+			if deeper := (f.Plane.D - had.D) * out.MM; deeper > sameDepth || deeper < -sameDepth {
+				t.differs(id, f, Difference{What: OlderPlan, Really: f.set, MM: deeper})
+			}
+		}
+	}
+	for _, h := range t.work.Happenings {
+		if h.At != nil {
+			if f, there := t.plans[t.work.PlanAt(h.N)][h.At.Facet]; there {
+				t.happened(h, f)
+			}
+		}
+	}
+	t.leftOut()
+	slices.SortStableFunc(out.Differences, func(a, b Difference) int {
+		return cmp.Or(cmp.Compare(out.TierNo(a.Tier), out.TierNo(b.Tier)), cmp.Compare(a.Facet, b.Facet))
+	})
+	return t.stones()
+}
+
+// sameDepth is half a micrometre: less is the arithmetic's.
+const sameDepth = 0.0005
+
+// wrong tells whether a cut was made at a wrong setting, as it was told after it.
+func (t *telling) wrong(c journal.CutAt) bool {
+	return slices.ContainsFunc(t.work.Happenings, func(h journal.Incident) bool {
+		return (h.What == journal.WrongIndex || h.What == journal.WrongAngle) && h.At != nil && *h.At == c.Visit && h.N > c.N
+	})
+}
+
+// take notes a plane that was cut when a facet was meant, told in the units of that facet's plan. A facet stands at
+// the deepest.
+func (t *telling) take(id FacetID, meant plannedFacet, p solid.Plane) {
+	p.D *= meant.mm / t.out.MM
+	is, kept := t.now[id]
+	switch {
+	case !kept || r3.Norm(r3.Sub(p.Normal, is.Plane.Normal)) > 1e-9:
+		place := min(meant.place, len(t.out.Stone.Facets)-1)
+		if kept {
+			place = is.place
+		}
+		t.cut.Beside = append(t.cut.Beside, cutting.Beside{Facet: place, Plane: p})
+	case t.cut.Planes[is.place] == nil || p.D < t.cut.Planes[is.place].D:
+		t.cut.Planes[is.place] = &p
+	}
+}
+
+// differs notes a difference at a facet.
+func (t *telling) differs(id FacetID, f plannedFacet, d Difference) {
+	d.Tier, d.Planned, d.Facet = f.tier, f.set, -1
+	if is, kept := t.now[id]; kept {
+		d.Facet = is.place
+	}
+	t.out.Differences = append(t.out.Differences, d)
+}
+
+// happened notes what happened at a facet.
+func (t *telling) happened(h journal.Incident, f plannedFacet) {
+	d := Difference{What: DifferenceKind(h.What), Really: f.set}
+	if h.MM != nil {
+		d.MM = *h.MM
+	}
+	var by float64
+	if h.By != nil {
+		by = *h.By
+	}
+	switch h.What {
+	case journal.Overcut:
+		p := f.Plane
+		p.D -= d.MM / f.mm
+		t.take(h.At.Facet, f, p)
+	case journal.WrongIndex:
+		d.Really.Position = gear.At(gear.Azimuth(f.set.Index+by, f.pose.Gear), f.pose.Gear)
+		t.take(h.At.Facet, f, solid.Plane{Normal: f.pose.Facing(f.set.Angle, f.set.Index+by), D: f.Plane.D})
+	case journal.WrongAngle:
+		d.Really.Angle += by
+		t.take(h.At.Facet, f, f.AtStop(f.pose.Facing(d.Really.Angle, f.set.Index)))
+	case journal.Cheated:
+		d.Really.Cheat += by
+	case journal.Chip, journal.FlawOpened, journal.Pit:
+	default:
+		return
+	}
+	t.differs(h.At.Facet, f, d)
+}
+
+// leftOut notes the facets that were skipped and never cut.
+func (t *telling) leftOut() {
+	for id, f := range t.now {
+		if t.cut.Planes[f.place] == nil && t.work.Skipped(id) {
+			t.differs(id, f, Difference{What: LeftOut, Really: f.set})
+		}
+	}
+}
+
+// TierNo returns the place of a tier in the diagram as it is cut, -1 for one that only an older plan has.
+func (a *AsCut) TierNo(name string) int {
+	return slices.IndexFunc(a.Stone.Diagram.Tiers, func(o diagram.Tier) bool { return o.Name == name })
+}
+
+// stones cuts the three stones.
+func (t *telling) stones() (err error) {
+	out, stone := t.out, t.out.Stone
+	out.FacetsAsked = len(t.now)
+	asDrawn := cutting.Worked{Planes: make([]*solid.Plane, len(stone.Facets))}
+	coming := cutting.Worked{Planes: slices.Clone(t.cut.Planes), Beside: t.cut.Beside}
+	meets := stone.Planes()
+	for _, f := range t.now {
+		switch had := t.cut.Planes[f.place]; {
+		case had != nil:
+			out.FacetsCut++
+			asDrawn.Planes[f.place] = &f.Plane
+			meets[f.place] = *had
+		case !t.work.Finished:
+			coming.Planes[f.place] = &f.Plane
+		}
+	}
+	if out.Planned, err = stone.Worked(asDrawn); err != nil {
+		return err
+	}
+	if out.Cut, err = stone.Worked(t.cut); err != nil {
+		return err
+	}
+	if out.Coming, err = stone.Worked(coming); err != nil {
+		return err
+	}
+	errs, err := stone.MeetErrors(meets)
+	if err == nil && len(errs) > 0 {
+		out.Gap = errs[0].Gap * out.MM * 1000
+	}
+	return err
+}
