@@ -7,9 +7,18 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"cressa/core/cutting"
+	"cressa/core/diagram"
 	"cressa/words"
 	"cressa/workshop"
 )
+
+// AsCutRequest asks for a stone at one of its works, the present one where none is named, and what it is like after
+// one more facet, "" for none.
+type AsCutRequest struct {
+	ID   string `path:"id" json:"-"`
+	Work string `query:"work" json:"work" validate:"max=64"`
+	Next string `query:"next" json:"next" validate:"max=40"`
+}
 
 // AsCutView is a stone as it was really cut, beside its plan.
 type AsCutView struct {
@@ -18,9 +27,13 @@ type AsCutView struct {
 	FacetsAsked int `json:"facetsAsked"`
 	// Planned is the plan's stone with the facets that were cut so far, Cut the stone as it stands: meshes of one
 	// step. Faces are numbered like the facets of the plan, those that were cut beside them from there on.
-	Planned Mesh   `json:"planned"`
-	Cut     Mesh   `json:"cut"`
-	Levels  Levels `json:"levels"`
+	Planned Mesh `json:"planned"`
+	Cut     Mesh `json:"cut"`
+	// Next is Cut after the facet that was asked for, null where none was.
+	Next   *Mesh  `json:"next"`
+	Levels Levels `json:"levels"`
+	// Up is the side that was up at the last cut.
+	Up diagram.Part `json:"up" validate:"oneof=crown pavilion"`
 	// Differences are in the order of the tiers.
 	Differences []DifferenceView `json:"differences"`
 	// Meant are the figures of the plan, Coming those of the stone where all that is open is cut as planned.
@@ -62,13 +75,13 @@ type StageHours struct {
 }
 
 func (s *Server) asCutRoutes() {
-	handle(s, route{method: http.MethodGet, path: "/api/stones/:id/as-cut", name: "getAsCut", summary: "A stone as it was really cut, beside its plan"}, func(c *echo.Context, in atWork) (AsCutView, error) {
+	handle(s, route{method: http.MethodGet, path: "/api/stones/:id/as-cut", name: "getAsCut", summary: "A stone as it was really cut, beside its plan"}, func(c *echo.Context, in AsCutRequest) (AsCutView, error) {
 		ctx := c.Request().Context()
-		stone, _, err := s.stoneAt(ctx, in)
+		stone, _, err := s.stoneAt(ctx, atWork{in.ID, in.Work})
 		if err != nil {
 			return AsCutView{}, err
 		}
-		cut, err := s.workshop.AsCut(ctx, stone)
+		cut, err := s.workshop.AsCut(ctx, stone, in.Next)
 		if err != nil {
 			return AsCutView{}, err
 		}
@@ -78,8 +91,12 @@ func (s *Server) asCutRoutes() {
 
 func asCutView(a *workshop.AsCut, plan *workshop.Plan) AsCutView {
 	out := AsCutView{
-		FacetsCut: a.FacetsCut, FacetsAsked: a.FacetsAsked, Planned: finishedMesh(a.Planned), Cut: finishedMesh(a.Cut), Levels: levelsOf(a.Stone),
+		FacetsCut: a.FacetsCut, FacetsAsked: a.FacetsAsked, Planned: finishedMesh(a.Planned), Cut: finishedMesh(a.Cut), Levels: levelsOf(a.Stone), Up: a.Up,
 		Differences: []DifferenceView{}, Meant: asCutFigures(a, a.Stone), Coming: asCutFigures(a, a.Coming), Gap: a.Gap, Hours: stageHours(a, plan),
+	}
+	if a.Next != nil {
+		next := finishedMesh(a.Next)
+		out.Next = &next
 	}
 	for _, d := range a.Differences {
 		out.Differences = append(out.Differences, DifferenceView{d.What, d.Tier, d.Planned.Tooth, words.Difference(d, a), facesMeant(a, d)})

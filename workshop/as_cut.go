@@ -21,6 +21,10 @@ type AsCut struct {
 	// becomes where all that is open is cut as planned. Their facets are those of Stone in the same order, and behind
 	// them what was cut beside.
 	Planned, Cut, Coming *cutting.Stone
+	// Next is Cut after one more facet, nil where none was asked for.
+	Next *cutting.Stone
+	// Up is the side that was up at the last cut, the crown where that was neither.
+	Up diagram.Part
 	// Differences are in the order of the tiers.
 	Differences []Difference
 	// FacetsCut and FacetsAsked count facets, however many passes they get.
@@ -64,9 +68,9 @@ const (
 
 // AsCut returns the stone of the present work as it was really cut. A facet that was cut in any pass stands where
 // its plan had it. What was cut too deep, at a wrong index or at a wrong angle took stone off for good, whatever was
-// cut after it. A cheat brings a facet to where the plan has it. It returns the errors of AssessStone, and a
-// diagram.Problem where what the log tells makes no solid.
-func (s *Stones) AsCut(ctx context.Context, stone Stone) (*AsCut, error) {
+// cut after it. A cheat brings a facet to where the plan has it. Next names a facet of the plan that comes next, "" for
+// none. It returns the errors of AssessStone, and a diagram.Problem where what the log tells makes no solid.
+func (s *Stones) AsCut(ctx context.Context, stone Stone, next FacetID) (*AsCut, error) {
 	a, err := s.AssessStone(ctx, stone)
 	if err != nil {
 		return nil, err
@@ -93,7 +97,7 @@ func (s *Stones) AsCut(ctx context.Context, stone Stone) (*AsCut, error) {
 		return nil, err
 	}
 	t.changed(drawn.Diagram, work.Plan.Layer)
-	return t.out, t.tell()
+	return t.out, t.tell(next)
 }
 
 func (s *Stones) olderFacets(ctx context.Context, workID string, no int) (plannedFacets, error) {
@@ -190,12 +194,20 @@ func (t *telling) changed(drawn *diagram.Diagram, layer []TierChange) {
 	}
 }
 
-// tell goes through all that was cut and all that happened, and makes the stones.
-func (t *telling) tell() error {
+// tell goes through all that was cut and all that happened, and makes the stones of it.
+func (t *telling) tell(next FacetID) error {
 	out, stone := t.out, t.out.Stone
 	t.cut.Planes = make([]*solid.Plane, len(stone.Facets))
+	out.Up = diagram.Crown
 	for _, c := range t.work.Cuts() {
-		if f, there := t.plans[t.work.PlanAt(c.N)][c.Facet]; there && !t.wrong(c) {
+		f, there := t.plans[t.work.PlanAt(c.N)][c.Facet]
+		if !there {
+			continue
+		}
+		if side := (Setup{Pose: f.pose}).Side(); side != "" {
+			out.Up = side
+		}
+		if !t.wrong(c) {
 			t.take(c.Facet, f, f.Plane)
 		}
 	}
@@ -217,7 +229,7 @@ func (t *telling) tell() error {
 	slices.SortStableFunc(out.Differences, func(a, b Difference) int {
 		return cmp.Or(cmp.Compare(out.TierNo(a.Tier), out.TierNo(b.Tier)), cmp.Compare(a.Facet, b.Facet))
 	})
-	return t.stones()
+	return t.stones(next)
 }
 
 // sameDepth is half a micrometre: less is the arithmetic's.
@@ -300,8 +312,8 @@ func (a *AsCut) TierNo(name string) int {
 	return slices.IndexFunc(a.Stone.Diagram.Tiers, func(o diagram.Tier) bool { return o.Name == name })
 }
 
-// stones cuts the three stones.
-func (t *telling) stones() (err error) {
+// stones cuts the stones.
+func (t *telling) stones(next FacetID) (err error) {
 	out, stone := t.out, t.out.Stone
 	out.FacetsAsked = len(t.now)
 	asDrawn := cutting.Worked{Planes: make([]*solid.Plane, len(stone.Facets))}
@@ -325,6 +337,15 @@ func (t *telling) stones() (err error) {
 	}
 	if out.Coming, err = stone.Worked(coming); err != nil {
 		return err
+	}
+	if f, there := t.now[next]; there {
+		after := cutting.Worked{Planes: slices.Clone(t.cut.Planes), Beside: t.cut.Beside}
+		if after.Planes[f.place] == nil {
+			after.Planes[f.place] = &f.Plane
+		}
+		if out.Next, err = stone.Worked(after); err != nil {
+			return err
+		}
 	}
 	errs, err := stone.MeetErrors(meets)
 	if err == nil && len(errs) > 0 {

@@ -4,6 +4,7 @@ import type { components, paths } from './schema';
 type Schemas = components['schemas'];
 export type Problem = Schemas['Problem'];
 export type Place = Schemas['Place'];
+export type AsCut = Schemas['AsCutView'];
 export type FitReport = Schemas['FitReport'];
 export type FittedStone = Schemas['FittedStone'];
 export type LeftOff = Schemas['LeftOff'];

@@ -2226,7 +2226,10 @@ export interface components {
             hours: components["schemas"]["StageHours"][];
             levels: components["schemas"]["Levels"];
             meant: components["schemas"]["AsCutFigures"];
+            next: components["schemas"]["Mesh"] | null;
             planned: components["schemas"]["Mesh"];
+            /** @enum {string} */
+            up: "crown" | "pavilion";
         };
         AssessRequest: {
             choices: components["schemas"]["Choices"];
@@ -8728,6 +8731,7 @@ export interface operations {
         parameters: {
             query?: {
                 work?: string;
+                next?: string;
             };
             header?: never;
             path: {

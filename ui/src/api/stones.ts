@@ -84,6 +84,22 @@ export const scriptQuery = (id: string, work = '') =>
       answer(client.GET('/api/stones/{id}/script', { params: { path: { id }, query: { work } } })),
   });
 
+/**
+ * A stone as it was really cut, beside its plan, and after one more facet where one is named. Heard is how much of
+ * its log the server has: more of it may be another stone.
+ */
+export const asCutQuery = (id: string, work = '', next = '', heard = 0) =>
+  queryOptions({
+    queryKey: [...stonesKey, id, 'as-cut', { work, next, heard }],
+    queryFn: async () => {
+      const asked = client.GET('/api/stones/{id}/as-cut', {
+        params: { path: { id }, query: { work, next } },
+      });
+      return { ...(await answer(asked)), heard };
+    },
+    placeholderData: keepPreviousData,
+  });
+
 export const runQuery = (id: string) =>
   queryOptions({
     queryKey: [...stonesKey, 'run', id],

@@ -118,7 +118,9 @@ export const wheelWords = {
   doAgain: 'Open it again',
   nothingOpen: 'Nothing else is open on this side.',
   nothingDone: 'Nothing is cut on this side yet.',
-  outOfTurn: 'Out of turn: the picture shows the stone as planned.',
+  outOfTurn: 'Out of turn.',
+  outOfTurnPlanned: 'Out of turn: the picture shows the stone as planned.',
+  asItIs: 'The pictures show the stone as it was cut.',
   /** The height dial. */
   height: 'Height',
   heightTitle: 'Height dial',

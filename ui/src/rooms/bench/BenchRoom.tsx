@@ -16,16 +16,19 @@ import { keptWork } from '../../log/works';
 import { Await } from '../../parts/Page';
 import { useStoneLog, type StoneLog } from '../../parts/work/useStoneLog';
 import { isPaused } from '../../log/fold';
+import { asCutWords } from '../../words/asCut';
 import { threadWords } from '../../words/thread';
 import { wheelWords as t } from '../../words/wheel';
 import { w } from '../../words/words';
 import { useKeptOpen } from './reloads';
+import { AsCutPanel } from './AsCutPanel';
 import { AdapterScreen } from './AdapterScreen';
 import { BenchEnd } from './BenchEnd';
 import { BenchHead } from './BenchHead';
 import { FacetScreen } from './FacetScreen';
 import { NewPlan } from './NewPlan';
 import { NoteDialog } from './NoteDialog';
+import { useAsCut } from './otherwise';
 import type { Reread } from './reread';
 import { standingOf, visitOf } from '../../log/standing';
 import { Thread } from '../../parts/work/Thread';
@@ -101,7 +104,7 @@ interface BenchProps {
 /** What lies over the facet: the last of them only as long as a facet stands on the screen. */
 type Panel =
   | { is: 'happened'; choice?: Choice }
-  | { is: 'order' | 'time' | 'note' | 'catch up' | 'hands' }
+  | { is: 'order' | 'as cut' | 'time' | 'note' | 'catch up' | 'hands' }
   | { is: OfFacet };
 
 type OfFacet = 'adapt' | 'left' | 'lean' | 'height' | 'measure' | 'polish' | 'lap';
@@ -145,6 +148,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   const shown = one ?? (cutting ? state.at : undefined);
   // Another screen may have ended the tier, or turned the stone over.
   const panel = asked && ofFacet.includes(asked.is) && shown === undefined ? undefined : asked;
+  const asCut = useAsCut(script, state, log, panel ? undefined : shown);
   const shut = () => setPanel(undefined);
   const actions = {
     done: () => {
@@ -192,6 +196,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
           { key: 'l', label: t.keys.lap, run: () => setPanel({ is: 'lap' }) },
         ]),
     { key: 'r', label: t.keys.order, run: () => setPanel({ is: 'order' }) },
+    { key: 'b', label: asCutWords.title, run: () => setPanel({ is: 'as cut' }) },
     { key: 't', label: t.keys.time, run: () => setPanel({ is: 'time' }) },
     { key: 'n', label: w.bench.note, run: () => setPanel({ is: 'note' }) },
     { key: 'c', label: threadWords.open, run: () => setPanel({ is: 'catch up' }) },
@@ -258,6 +263,8 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         );
       case 'order':
         return <OrderPanel {...{ script, state, log }} onClose={shut} />;
+      case 'as cut':
+        return <AsCutPanel {...{ script, log }} onClose={shut} />;
       case 'time':
         return <TimePanel {...{ script, state }} onClose={shut} />;
     }
@@ -281,7 +288,8 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     const facet = (at: number, count: number, habit: Habit) => (
       <FacetScreen
         {...{ script, state, reread, at, count, habit, more, ...actions }}
-        told={toldAt(script, state, log.state, at)}
+        told={toldAt(script, state, log.state, at, asCut !== undefined)}
+        asCut={asCut}
         lap={lapNow(script, log.state, at)}
       />
     );

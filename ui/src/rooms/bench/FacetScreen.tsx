@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
-import type { BenchScript } from '../../api/client';
+import type { AsCut, BenchScript } from '../../api/client';
 import { MenuButton, type Entry } from '../../parts/MenuButton';
 import { vec, type Side } from '../../parts/stone/geometry';
 import { Profile } from '../../parts/stone/Profile';
@@ -31,6 +31,8 @@ interface Props {
   reread: Reread;
   /** What is said beside the facet: its predicted height, what is left of the girdle, what to mind. */
   told: readonly string[];
+  /** The stone as it was cut, where it is otherwise than the script's pictures. */
+  asCut: AsCut | undefined;
   /** The lap that does the work of this pass now, where it was changed. */
   lap: string;
   /** What is rarely wanted. */
@@ -55,7 +57,7 @@ export function FacetScreen(props: Props) {
   const changes = at === state.at ? moves(script, at) : [w.bench.thisOne];
   return (
     <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))' }}>
-      <Pictures script={script} at={at} />
+      <Pictures script={script} at={at} asCut={props.asCut} />
       <Box
         sx={{
           display: 'flex',
@@ -269,20 +271,24 @@ function Controls(props: Props) {
  * The stone now, with the point that the cut runs to ringed and where it comes in after a second, and
  * as it is after the cut.
  */
-function Pictures({ script, at }: { script: BenchScript; at: number }) {
+function Pictures({ script, at, asCut }: Pick<Props, 'script' | 'at' | 'asCut'>) {
   const visit = script.visits[at]!;
   const facet = script.facets[visit.facet]!;
   const up = script.setups[facet.setup]!.up as Side;
   const marks = { ring: vec(facet.target), now: facet.no };
-  const touch = visit.first ? touchOf(facet) : undefined;
+  // Of a stone that is otherwise than planned nobody knows where the facet comes in first.
+  const touch = visit.first && !asCut ? touchOf(facet) : undefined;
+  const now = asCut ? { mesh: asCut.cut, step: 0 } : { mesh: script.mesh, step: visit.now };
+  const after = asCut?.next
+    ? { mesh: asCut.next, step: 0 }
+    : { mesh: script.mesh, step: visit.after };
   // Its thickness comes with the second side.
   const { girdle } = facet.setup === script.setups.length - 1 ? script.levels : { girdle: null };
   return (
     <Box sx={{ minHeight: 0, display: 'flex', flexDirection: 'column', p: 2 }}>
       <Box sx={{ flex: '1 1 0', minHeight: 0 }}>
         <StoneInWheel
-          mesh={script.mesh}
-          step={visit.now}
+          {...now}
           up={up}
           wheel={script.wheel}
           current={facet.dial}
@@ -295,6 +301,7 @@ function Pictures({ script, at }: { script: BenchScript; at: number }) {
       <Typography color="text.secondary" sx={{ textAlign: 'center', minHeight: 24 }}>
         {[
           touch && w.bench.touch,
+          asCut && wheelWords.asItIs,
           facet.atMeet && w.bench.stopHere,
           touch?.tempting && w.bench.falseMeet(plain(facet.touch.early)),
           girdle && isUneven(girdle) && w.bench.thinnest,
@@ -305,8 +312,7 @@ function Pictures({ script, at }: { script: BenchScript; at: number }) {
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', height: '30%', gap: 2 }}>
         <Captioned caption={w.bench.after}>
           <StoneInWheel
-            mesh={script.mesh}
-            step={visit.after}
+            {...after}
             up={up}
             label={`${w.drawing.inWheel(up)}, ${w.bench.after}`}
             pixel={0.8}
@@ -314,13 +320,7 @@ function Pictures({ script, at }: { script: BenchScript; at: number }) {
           />
         </Captioned>
         <Captioned caption={w.bench.after}>
-          <Profile
-            mesh={script.mesh}
-            step={visit.after}
-            levels={script.levels}
-            {...marks}
-            ring={undefined}
-          />
+          <Profile {...after} levels={script.levels} {...marks} ring={undefined} />
         </Captioned>
       </Box>
     </Box>

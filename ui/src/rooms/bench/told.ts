@@ -9,12 +9,16 @@ import { budgetAt } from './girdle';
 import { foretoldAt, shouldRead } from './heights/dial';
 import { isOutOfTurn } from './order';
 
-/** What is said beside a facet: the dial's height, what is left of the girdle, that it is out of turn. */
+/**
+ * What is said beside a facet: the dial's height, what is left of the girdle, that it is out of turn. Real tells that
+ * the picture shows the stone as it was cut.
+ */
 export function toldAt(
   script: BenchScript,
   state: BenchState,
   log: LogState,
   at: number,
+  real: boolean,
 ): string[] {
   const told = foretoldAt(script, log, at);
   const hundredths = (mm: number) => plain(Math.round(mm * 100) / 100);
@@ -22,7 +26,7 @@ export function toldAt(
     told && t.foretold(hundredths(told.mm), hundredths(told.sd)),
     budgetAt(script, log, at),
     shouldRead(script, log, at) && t.readHere,
-    isOutOfTurn(script, state, at) && t.outOfTurn,
+    isOutOfTurn(script, state, at) && (real ? t.outOfTurn : t.outOfTurnPlanned),
     isAdapted(script, at) && t.adapted,
   ].filter((text) => typeof text === 'string');
 }

@@ -6,7 +6,14 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Choices, Settings, StonePage } from '../../api/client';
 import { settingsQuery, usualQuery } from '../../api/settings';
-import { planRecord, rereadStones, scriptQuery, stoneQuery, storeStone } from '../../api/stones';
+import {
+  asCutQuery,
+  planRecord,
+  rereadStones,
+  scriptQuery,
+  stoneQuery,
+  storeStone,
+} from '../../api/stones';
 import { History } from '../../parts/work/History';
 import { useNotice } from '../../parts/notice';
 import { SaveConflict } from '../../parts/forms/Conflict';
@@ -17,6 +24,7 @@ import { Photos } from '../../parts/work/Photos';
 import { TextLink } from '../../parts/TextLink';
 import { Works } from '../../parts/work/Works';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
+import { asCutWords } from '../../words/asCut';
 import { gluingWords } from '../../words/gluing';
 import { carats, mm, money, sizes } from '../../words/numbers';
 import { photoWords } from '../../words/photos';
@@ -31,6 +39,7 @@ import { StoneDesk } from '../../parts/stone/StoneDesk';
 import { useSelectedTier } from '../../parts/stone/useSelectedTier';
 import { TierTable } from '../../parts/stone/TierTable';
 import { CardFigures } from '../../parts/work/CardFigures';
+import { AsCutList, AsCutStones } from '../../parts/work/AsCut';
 import { StoneThread } from '../../parts/work/Thread';
 import { PlanFrame } from './PlanFrame';
 import { CutWith } from './CutWith';
@@ -149,6 +158,7 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         <Await query={script}>
           {(b) => <StoneThread key={b.planNo} script={b} closed={finished} />}
         </Await>
+        {state !== 'planned' && <CutSoFar stone={s.id} work={s.workId} done={s.done} />}
         <Works stone={s.id} works={page.works} shown={s.workId} />
         {page.before && <Before before={page.before} />}
         {page.source && <Source source={page.source} />}
@@ -177,6 +187,27 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
         </Box>
       </StoneDesk>
     </>
+  );
+}
+
+/** What was really cut beside what was planned. Done is how many cuts the list knows of. */
+function CutSoFar({ stone, work, done }: { stone: string; work: string; done: number }) {
+  const found = useQuery({ ...asCutQuery(stone, work, '', done), refetchOnMount: 'always' });
+  const [chosen, choose] = useState<number>();
+  return (
+    <Box component="section" aria-label={asCutWords.title} sx={{ my: 4 }}>
+      <Typography variant="h3" gutterBottom>
+        {asCutWords.title}
+      </Typography>
+      <Await query={found}>
+        {(of) => (
+          <>
+            <AsCutStones of={of} chosen={chosen} />
+            <AsCutList of={of} chosen={chosen} onChoose={choose} />
+          </>
+        )}
+      </Await>
+    </Box>
   );
 }
 

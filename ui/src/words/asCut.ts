@@ -1,0 +1,21 @@
+/** What was really cut, beside what was planned. */
+export const asCutWords = {
+  title: 'Planned and cut',
+  planned: 'As planned',
+  cut: 'As it was cut',
+  side: 'Side that is up',
+  facets: (cut: number, asked: number) => `${cut} of ${asked} facets cut.`,
+  same: 'All of it as planned.',
+  differences: (n: number) => (n === 1 ? 'One difference:' : `${n} differences:`),
+  list: 'What is otherwise than planned',
+  at: (tier: string, tooth: number) => (tooth > 0 ? `${tier} at ${tooth}` : tier),
+  meant: 'Planned',
+  coming: 'As cut',
+  comingLead: 'What is still open counts as cut to plan.',
+  weight: 'Weight',
+  size: 'Size',
+  girdle: 'Girdle',
+  gap: 'Widest gap of a meet',
+  hours: 'Hours by stage',
+  stage: (side: string, pass: string) => [side, pass].filter(Boolean).join(' · '),
+};
