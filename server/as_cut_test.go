@@ -1,6 +1,8 @@
 package server_test
 
 import (
+	"bytes"
+	"net/http"
 	"os"
 	"testing"
 	"time"
@@ -108,8 +110,29 @@ func TestAStoneIsShownAsItWasCut(t *testing.T) {
 	assert.Equal(t, "left out, never cut", asCut().Differences[2].Text)
 	assert.Equal(t, 72, asCut().FacetsCut)
 	assert.InDelta(t, mended.Coming.Carats, asCut().Coming.Carats, 1e-9)
-	c.put("PUT", at+"/finish", server.Finish{Finished: "2026-11-30"}, &server.Finish{})
+	c.problem("GET", at+"/print/a6?for=buyer", "", http.StatusConflict)
+	c.put("PUT", at+"/finish", server.Finish{Finished: "2026-11-30", RoughCarats: 5, FinishedCarats: 1.4, Price: 48000, Currency: "EUR", Notes: "The inner ring catches the lamp."}, &server.Finish{})
 	assert.Greater(t, asCut().Coming.Carats, mended.Coming.Carats)
 	require.NotEmpty(t, asCut().Hours)
 	assert.Equal(t, "pavilion", asCut().Hours[0].Side)
+
+	// The buyer's card says nothing of the workshop; the drawer's tells what was otherwise than planned.
+	print := func(query string) string {
+		t.Helper()
+		var card server.SheetPages
+		c.get(at+"/print/a6?"+query, &card)
+		require.Len(t, card.Pages, 1)
+		return card.Pages[0]
+	}
+	buyer, drawer := print("for=buyer&price=false"), print("for=drawer&price=true")
+	assert.Contains(t, buyer, "1.4 ct")
+	for _, own := range []string{"28.0 %", "cut too deep, by 0.05 mm", "The inner ring", "480.00 EUR"} {
+		assert.NotContains(t, buyer, own)
+		assert.Contains(t, drawer, own)
+	}
+	assert.Contains(t, print("for=buyer&price=true"), "480.00 EUR")
+	status, _, pdf := c.send("GET", at+"/print/letter/pdf?for=buyer&price=true", "")
+	assert.Equal(t, http.StatusOK, status)
+	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF")))
+	c.problem("GET", at+"/print/a3?for=buyer", "", http.StatusNotFound)
 }

@@ -179,11 +179,11 @@ type GlueSort struct {
 	Name    string       `json:"name"`
 	Minutes float64      `json:"minutes"`
 	Release string       `json:"release"`
-	Steps   []GlueStep   `json:"steps"`
+	Steps   []TimedStep  `json:"steps"`
 }
 
-// GlueStep is one step, with the minutes that it takes by the clock, 0 for none.
-type GlueStep struct {
+// TimedStep is one step of gluing or of finishing, with the minutes that it takes by the clock, 0 for none.
+type TimedStep struct {
 	Text    string  `json:"text"`
 	Minutes float64 `json:"minutes"`
 	Caution string  `json:"caution"`
@@ -309,7 +309,7 @@ func (s *Server) gluingPage(c *echo.Context, in byID) (GluingPage, error) {
 	for _, a := range dopping.Adhesives() {
 		out.Adhesives = append(out.Adhesives, GlueSort{
 			a.Sort, words.AdhesiveName(a.Sort), a.Minutes, words.Release(a, plan.Material),
-			each(words.GlueSteps(a, plan.Material), func(s words.Step) GlueStep { return GlueStep(s) }),
+			each(words.GlueSteps(a, plan.Material), func(s words.Step) TimedStep { return TimedStep(s) }),
 		})
 	}
 	for _, b := range g.Bottles() {

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"fmt"
 	"net/http"
 	"slices"
 	"time"
@@ -122,6 +123,8 @@ type StonePage struct {
 	Began *time.Time `json:"began"`
 	// Reckoned are the hours that follow from the ticks.
 	Reckoned float64 `json:"reckoned"`
+	// Finishing are the steps from the dop to the card.
+	Finishing []TimedStep `json:"finishing"`
 }
 
 // StoneSource is the piece of rough that a stone is cut from.
@@ -285,6 +288,11 @@ func (s *Server) stonePage(c *echo.Context, in atWork) (StonePage, error) {
 	if recut, ok := stone.Work().Task.(workshop.Recut); ok {
 		out.Before = (*StoneBefore)(&recut)
 	}
+	shelf, err := s.workshop.Shelf(ctx)
+	if err != nil {
+		return StonePage{}, err
+	}
+	out.Finishing = finishing(a, stone.Work().Plan, state.Folded, shelf)
 	source, err := s.workshop.SourceOf(ctx, stone)
 	if err != nil {
 		return StonePage{}, err
@@ -302,6 +310,16 @@ func (s *Server) stonePage(c *echo.Context, in atWork) (StonePage, error) {
 	}
 	out.History, out.Began, err = s.history(ctx, stone.Work().ID, names)
 	return out, err
+}
+
+// finishing tells how a stone leaves its last dop and what is done then.
+func finishing(a *workshop.Assessment, plan *workshop.Plan, w *journal.Work, shelf []workshop.Shelved) []TimedStep {
+	var calipers []string
+	for _, r := range a.Stone.Calipers() {
+		calipers = append(calipers, fmt.Sprintf("%s %.2f mm", a.Stone.Diagram.Tiers[r.TierNo].Name, r.Across*a.MM))
+	}
+	on := mountOf(plan, len(plan.Setups)-1, w, shelf)
+	return each(words.FinishSteps(on, a.Material, calipers), func(s words.Step) TimedStep { return TimedStep(s) })
 }
 
 func sourceView(s *workshop.Source) *StoneSource {

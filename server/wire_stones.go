@@ -145,9 +145,12 @@ type Finish struct {
 	Finished       string  `json:"finished" validate:"required,datetime=2006-01-02"`
 	// Hours is what the cutter corrected the reckoned hours to, null where they were
 	// left.
-	Hours *float64  `json:"hours" validate:"omitempty,min=0,max=10000"`
-	Notes string    `json:"notes" validate:"max=20000"`
-	Saved time.Time `json:"saved"`
+	Hours *float64 `json:"hours" validate:"omitempty,min=0,max=10000"`
+	Notes string   `json:"notes" validate:"max=20000"`
+	// Price is what is asked for the stone, in minor units of the currency, 0 where nothing is said of it.
+	Price    int64     `json:"price" validate:"min=0,max=1000000000000"`
+	Currency string    `json:"currency" validate:"omitempty,len=3,uppercase,alpha"`
+	Saved    time.Time `json:"saved"`
 }
 
 // Intake is what is written down when a stone comes in. Figures that were not taken are 0,

@@ -255,12 +255,14 @@ type finishDoc struct {
 	Finished       string    `json:"finished"`
 	Hours          *float64  `json:"hours"`
 	Notes          string    `json:"notes"`
+	Price          int64     `json:"price,omitempty"`
+	Currency       string    `json:"currency,omitempty"`
 	Saved          time.Time `json:"saved"`
 }
 
 func finishDocument(f workshop.Finish) string {
 	return document(finishDoc{
-		form{finishForm}, f.Version, f.RoughCarats, f.FinishedCarats, f.WidthMM, f.LengthMM, f.HeightMM, f.Started, f.Finished, f.Hours, f.Notes, f.Saved,
+		form{finishForm}, f.Version, f.RoughCarats, f.FinishedCarats, f.WidthMM, f.LengthMM, f.HeightMM, f.Started, f.Finished, f.Hours, f.Notes, f.Price, f.Currency, f.Saved,
 	})
 }
 
@@ -271,7 +273,7 @@ func readFinish(text string) (*workshop.Finish, error) {
 	}
 	return &workshop.Finish{
 		Version: d.Version, RoughCarats: d.RoughCarats, FinishedCarats: d.FinishedCarats, WidthMM: d.WidthMM, LengthMM: d.LengthMM, HeightMM: d.HeightMM,
-		Started: d.Started, Finished: d.Finished, Hours: d.Hours, Notes: d.Notes, Saved: d.Saved,
+		Started: d.Started, Finished: d.Finished, Hours: d.Hours, Notes: d.Notes, Price: d.Price, Currency: d.Currency, Saved: d.Saved,
 	}, nil
 }
 

@@ -146,6 +146,36 @@ func TestATransferHasTheStepsOfItsAdhesives(t *testing.T) {
 	assert.Contains(t, told["turn"].Text, "by eye")
 }
 
+// No stone leaves its dop in a way that harms it, whatever holds it.
+func TestAStoneLeavesItsDopUnharmed(t *testing.T) {
+	for _, m := range material.All() {
+		for _, sort := range []dopping.Sort{dopping.Wax, dopping.Cyano, dopping.Epoxy, dopping.WaxCyano, dopping.FillCyano} {
+			a, ok := dopping.AdhesiveOf(sort)
+			require.True(t, ok)
+			told := ""
+			steps := words.FinishSteps(words.Mount{Dop: "Cone 6 mm", Adhesive: a}, m, []string{"G1 8.00 mm"})
+			for _, s := range steps {
+				told += s.Text + "\n"
+			}
+			assert.Contains(t, told, "(Cone 6 mm)", m.Name)
+			assert.Contains(t, told, "Planned: G1 8.00 mm.")
+			if m.Heat == material.HeatAvoid {
+				assert.NotContains(t, steps[0].Text, "Warm", "%s: %s", m.Name, sort)
+				assert.NotContains(t, told, "hot", m.Name)
+			}
+			if m.Solvent == material.SolventSoaks {
+				assert.NotContains(t, told, "Stand stone", m.Name)
+				assert.NotContains(t, told, "alcohol", m.Name)
+			}
+			if strings.Contains(told, "°C") {
+				assert.Contains(t, told, "cool by itself", m.Name)
+			}
+		}
+	}
+	unknown := words.FinishSteps(words.Mount{}, material.All()[0], nil)
+	assert.Contains(t, unknown[0].Text, "label")
+}
+
 func TestWhateverSpeaksAgainstADopOrAnAdhesiveHasItsWords(t *testing.T) {
 	for _, f := range []dopping.Fault{dopping.InTheWay, dopping.OffStone, dopping.NoRim, dopping.Tight, dopping.OverRim, dopping.OtherShape} {
 		assert.NotEmpty(t, words.Fault(f, -0.1, 0.2, -3), f)

@@ -291,7 +291,10 @@ type Finish struct {
 	// were left.
 	Hours *float64 `validate:"omitempty,min=0,max=10000"`
 	Notes string   `validate:"max=20000"`
-	Saved time.Time
+	// Price is what is asked for the stone, in minor units of the currency, 0 where nothing is said of it.
+	Price    int64  `validate:"min=0,max=1000000000000"`
+	Currency string `validate:"omitempty,len=3,uppercase,alpha"`
+	Saved    time.Time
 }
 
 // FinishStone stores the logbook card of a stone's present work over the version that the

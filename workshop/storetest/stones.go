@@ -255,7 +255,7 @@ func cards(t *testing.T, ctx context.Context, s workshop.Store) {
 		stone := planned(t, ctx, s, id)
 		_, err := s.InsertStone(ctx, stone)
 		require.NoError(t, err)
-		f := workshop.Finish{Version: 1, RoughCarats: 4, FinishedCarats: 1, Finished: fmt.Sprintf("2026-03-0%d", i+1), Notes: "fine", Saved: now}
+		f := workshop.Finish{Version: 1, RoughCarats: 4, FinishedCarats: 1, Finished: fmt.Sprintf("2026-03-0%d", i+1), Notes: "fine", Price: 48000, Currency: "EUR", Saved: now}
 		if id == "b" {
 			f.Hours = &hours
 		}

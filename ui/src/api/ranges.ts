@@ -66,6 +66,7 @@ export const ranges = {
     heightMM: { min: 0, max: 1000 },
     hours: { min: 0, max: 10000 },
     lengthMM: { min: 0, max: 1000 },
+    price: { min: 0, max: 1000000000000, whole: true },
     roughCarats: { min: 0, max: 100000 },
     widthMM: { min: 0, max: 1000 },
   },

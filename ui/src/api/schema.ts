@@ -1751,6 +1751,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/print/{paper}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The card of a finished stone, for print */
+        get: operations["stoneCard"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/recuts": {
         parameters: {
             query?: never;
@@ -2793,12 +2810,14 @@ export interface components {
             where: "angles" | "diagram" | "plan" | "dop" | "kit" | "machine" | "rough" | "";
         };
         Finish: {
+            currency: string;
             finished: string;
             finishedCarats: number;
             heightMM: number;
             hours: number | null;
             lengthMM: number;
             notes: string;
+            price: number;
             roughCarats: number;
             /** Format: date-time */
             saved: string;
@@ -2955,12 +2974,7 @@ export interface components {
             release: string;
             /** @enum {string} */
             sort: "wax" | "cyanoacrylate" | "epoxy" | "wax-cyanoacrylate" | "filled-cyanoacrylate";
-            steps: components["schemas"]["GlueStep"][];
-        };
-        GlueStep: {
-            caution: string;
-            minutes: number;
-            text: string;
+            steps: components["schemas"]["TimedStep"][];
         };
         GluingPage: {
             adhesives: components["schemas"]["GlueSort"][];
@@ -4418,6 +4432,7 @@ export interface components {
             assessment: components["schemas"]["Assessment"];
             before: components["schemas"]["StoneBefore"] | null;
             began: string | null;
+            finishing: components["schemas"]["TimedStep"][];
             history: components["schemas"]["HistoryEntry"][];
             photos: components["schemas"]["Photo"][];
             plan: components["schemas"]["PlanView"];
@@ -4628,6 +4643,11 @@ export interface components {
             degrees: number;
             three: components["schemas"]["LightFigures"];
             twelve: components["schemas"]["LightFigures"];
+        };
+        TimedStep: {
+            caution: string;
+            minutes: number;
+            text: string;
         };
         TintList: {
             tints: components["schemas"]["TintView"][];
@@ -9046,6 +9066,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoneHead"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stoneCard: {
+        parameters: {
+            query?: {
+                for?: "buyer" | "drawer";
+                price?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+                paper: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPages"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -292,6 +292,17 @@ export const cardRecord = (id: string): Versioned<Card, StonePage> => ({
   versionOf: (p) => p.summary.finish?.version ?? 0,
 });
 
+type PrintedCard = paths['/api/stones/{id}/print/{paper}']['get']['parameters'];
+
+/** The card of a finished stone, as it is printed. */
+export const printedCardQuery = (path: PrintedCard['path'], query: PrintedCard['query']) =>
+  queryOptions({
+    queryKey: [...stonesKey, path.id, 'print', path.paper, query],
+    queryFn: () =>
+      answer(client.GET('/api/stones/{id}/print/{paper}', { params: { path, query } })),
+    placeholderData: keepPreviousData,
+  });
+
 /** What was written when a stone came in for repair. */
 export const intakeRecord = (
   id: string,

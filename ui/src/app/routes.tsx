@@ -105,6 +105,10 @@ const rooms: RouteObject[] = [
     path: '/stones/:id/card',
     ...room(async () => (await import('../rooms/logbook/CardRoom')).CardRoom),
   },
+  {
+    path: '/stones/:id/print',
+    ...room(async () => (await import('../rooms/logbook/PrintCardRoom')).PrintCardRoom),
+  },
   { path: '/runs/:id', ...room(async () => (await import('../rooms/stones/RunRoom')).RunRoom) },
   { path: '/runs/:id/sheet', ...sheetOf('runs') },
   {

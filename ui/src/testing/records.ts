@@ -1,4 +1,5 @@
 import type {
+  AsCut,
   BenchScript,
   Choices,
   Diagram,
@@ -320,3 +321,22 @@ export const repairOf = (change: Partial<StoneLine> = {}): RepairPage => {
   const works = [{ id, task: task as 'repair', created, finished: '' }];
   return { summary, intake: intakeOf(), photos: [], history: [], works };
 };
+
+/** A stone that was cut as planned, but for one facet. */
+export const asCutOf = (change: Partial<AsCut> = {}): AsCut => ({
+  facetsCut: 1,
+  facetsAsked: 1,
+  planned: cube,
+  cut: cube,
+  next: null,
+  levels: { bottom: -1, top: 0.5, hasGirdle: false, girdleLow: 0, girdleHigh: 0, girdle: null },
+  up: 'crown',
+  differences: [
+    { what: 'overcut', tier: 'P1', tooth: 12, text: 'cut too deep, by 0.05 mm', faces: [0] },
+  ],
+  meant: { carats: 2.5, width: 8, length: 8, height: 5, girdleMin: 0.2, girdleMax: 0.2 },
+  coming: { carats: 2.4, width: 8, length: 8, height: 5, girdleMin: 0.1, girdleMax: 0.2 },
+  gap: 120,
+  hours: [{ side: 'pavilion', pass: 'Cut', hours: 1.5 }],
+  ...change,
+});

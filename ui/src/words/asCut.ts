@@ -13,7 +13,6 @@ export const asCutWords = {
   coming: 'As cut',
   comingLead: 'What is still open counts as cut to plan.',
   weight: 'Weight',
-  size: 'Size',
   girdle: 'Girdle',
   gap: 'Widest gap of a meet',
   hours: 'Hours by stage',

@@ -4,6 +4,7 @@ export const clockWords = {
   stop: 'Stop',
   over: 'Time is over',
   done: 'Done',
+  step: (n: number) => `step ${n}`,
   running: 'Clocks',
   until: (time: string) => `until ${time}`,
 };

@@ -91,7 +91,6 @@ export const gluingWords = {
     cures: (time: string) => `${time} to cure`,
     frees: 'To free it later',
     steps: 'Steps',
-    step: (n: number) => `Step ${n}`,
     order: 'The label of the bottle decides where it says otherwise.',
     clockOf: (stone: number) => `Stone ${stone}: the adhesive`,
   },

@@ -278,7 +278,6 @@ export const wheelWords = {
     'Nothing is lost as long as it is found. Glue it as it sat, and find its turn from facets that are finished.',
   gluedNow: 'Glued now',
   clockOf: (stone: number) => `Stone ${stone}, at the transfer`,
-  step: (n: number) => `step ${n}`,
   gluedWith: (dop: string, adhesive: string) => [dop, adhesive].filter(Boolean).join(' · '),
   cures: (until: string) => `cures until ${until}`,
   otherGlue: 'With another dop or adhesive',

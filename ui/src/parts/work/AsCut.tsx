@@ -5,9 +5,10 @@ import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
 import type { AsCut } from '../../api/client';
 import { asCutWords as t } from '../../words/asCut';
-import { carats, micron, mm, sizes, span } from '../../words/numbers';
+import { carats, hours, micron, mm, span } from '../../words/numbers';
 import { w } from '../../words/words';
 import { ChoiceList } from '../ChoiceList';
+import { Figures } from '../Page';
 import type { Side } from '../stone/geometry';
 import { StoneInWheel } from '../stone/StoneInWheel';
 
@@ -28,7 +29,7 @@ export function AsCutStones({ of, stacked, chosen }: Props) {
       component="figure"
       sx={{ m: 0, minHeight: 0, minWidth: 0, display: 'flex', flexDirection: 'column' }}
     >
-      <Box sx={{ flex: '1 1 0', minHeight: stacked ? 0 : 260 }}>
+      <Box sx={stacked ? { flex: '1 1 0', minHeight: 0 } : { aspectRatio: '1', maxHeight: 340 }}>
         <StoneInWheel
           mesh={mesh}
           step={0}
@@ -82,7 +83,9 @@ export function AsCutList({ of, chosen, onChoose, row }: ListProps) {
   const { differences: all } = of;
   const lines: [ReactNode, string, string][] = [
     [t.weight, carats(of.meant.carats), carats(of.coming.carats)],
-    [t.size, sizesOf(of.meant), sizesOf(of.coming)],
+    [w.stones.width, mm(of.meant.width), mm(of.coming.width)],
+    [w.stones.length, mm(of.meant.length), mm(of.coming.length)],
+    [w.stones.height, mm(of.meant.height), mm(of.coming.height)],
     [t.girdle, girdleOf(of.meant), girdleOf(of.coming)],
     [t.gap, '–', of.gap > 0.05 ? micron(of.gap) : '–'],
   ];
@@ -133,7 +136,7 @@ export function AsCutList({ of, chosen, onChoose, row }: ListProps) {
                 {name}
               </Box>
               {[was, is].map((value, k) => (
-                <Box component="td" key={k} sx={{ textAlign: 'right', pl: 3 }}>
+                <Box component="td" key={k} sx={{ textAlign: 'right', pl: 3, whiteSpace: 'nowrap' }}>
                   <Typography
                     variant="figures"
                     sx={{ fontWeight: k === 1 && was !== is && was !== '–' ? 700 : undefined }}
@@ -146,6 +149,19 @@ export function AsCutList({ of, chosen, onChoose, row }: ListProps) {
           ))}
         </tbody>
       </Box>
+      {of.hours.length > 0 && (
+        <Box component="section" aria-label={t.hours} sx={{ mt: 3 }}>
+          <Typography variant="h3" component="h4">
+            {t.hours}
+          </Typography>
+          <Figures
+            rows={of.hours.map((h) => [
+              t.stage(w.tiers.parts[h.side] ?? '', h.pass),
+              `${hours(h.hours)} ${w.units.hours}`,
+            ])}
+          />
+        </Box>
+      )}
       {of.facetsCut < of.facetsAsked && (
         <Typography color="text.secondary" sx={{ mt: 1 }}>
           {t.comingLead}
@@ -154,8 +170,6 @@ export function AsCutList({ of, chosen, onChoose, row }: ListProps) {
     </>
   );
 }
-
-const sizesOf = (f: AsCut['meant']): string => sizes(f.width, f.length, f.height);
 
 const girdleOf = (f: AsCut['meant']): string =>
   f.girdleMin === null || f.girdleMax === null ? '–' : span(f.girdleMin, f.girdleMax, mm);

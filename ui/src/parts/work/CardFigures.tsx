@@ -2,7 +2,16 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import type { Finish } from '../../api/client';
 import { Figures } from '../Page';
-import { bothWeights, carats, dayOf, hours as asHours, percent, sizes } from '../../words/numbers';
+import {
+  bothWeights,
+  carats,
+  dayOf,
+  hours as asHours,
+  money,
+  percent,
+  sizes,
+} from '../../words/numbers';
+import { cardWords } from '../../words/card';
 import { w } from '../../words/words';
 
 /** A finished stone's card: weight, size, yield, dates, hours, notes. */
@@ -34,6 +43,9 @@ export function CardFigures({
           [l.yield, yieldOf(f)],
           [l.size, sizes(f.widthMM, f.lengthMM, f.heightMM)],
           [l.hours, asHours(hours)],
+          ...(f.price > 0
+            ? [[cardWords.price, money(f.price, f.currency)] as [string, string]]
+            : []),
         ]}
       />
       {f.notes && <Typography sx={{ mt: 2, whiteSpace: 'pre-wrap' }}>{f.notes}</Typography>}

@@ -7,6 +7,7 @@ import { gateSetup, type BenchState } from '../../log/standing';
 import { Clock } from '../../parts/clock/Clock';
 import { Care } from '../../parts/Page';
 import type { StoneLog } from '../../parts/work/useStoneLog';
+import { clockWords } from '../../words/clock';
 import { wheelWords } from '../../words/wheel';
 import { w } from '../../words/words';
 
@@ -46,7 +47,7 @@ export function GateChecks({ script, state, log }: Props) {
                   of={`gate/${script.workId}/${setup}/${c.item}`}
                   what={wheelWords.clockOf(script.number)}
                   minutes={c.minutes}
-                  label={wheelWords.step(i + 1)}
+                  label={clockWords.step(i + 1)}
                 />
               )}
             </Box>

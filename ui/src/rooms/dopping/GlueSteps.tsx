@@ -2,8 +2,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import type { StoneLine } from '../../api/client';
 import type { GlueSort } from '../../api/gluing';
-import { Clock } from '../../parts/clock/Clock';
-import { Care } from '../../parts/Page';
+import { StepList } from '../../parts/work/StepList';
 import { gluingWords } from '../../words/gluing';
 
 const k = gluingWords.glue;
@@ -19,47 +18,17 @@ interface Props {
 
 /** The steps of gluing, each with its clock and the usual caution. */
 export function GlueSteps({ stone, sort, minutes, place }: Props) {
+  const last = sort.steps.length - 1;
   return (
     <Box component="section" aria-label={k.steps} sx={{ mb: 4 }}>
       <Typography variant="h3" gutterBottom>
         {k.steps}
       </Typography>
-      <Box component="ol" sx={{ m: 0, p: 0, listStyle: 'none' }}>
-        {sort.steps.map((s, i) => {
-          const last = i === sort.steps.length - 1;
-          const time = last ? minutes : s.minutes;
-          return (
-            <Box
-              component="li"
-              key={i}
-              sx={{
-                display: 'flex',
-                gap: 3,
-                alignItems: 'flex-start',
-                borderTop: 1,
-                borderColor: 'divider',
-                py: 1.5,
-              }}
-            >
-              <Typography variant="figures" color="text.secondary">
-                {i + 1}
-              </Typography>
-              <Box sx={{ flexGrow: 1, minWidth: 0 }}>
-                <Typography>{s.text}</Typography>
-                {s.caution && <Care>{s.caution}</Care>}
-              </Box>
-              {time > 0 && (
-                <Clock
-                  of={`glue/${stone.id}/${place}/${sort.sort}/${i}`}
-                  what={k.clockOf(stone.number)}
-                  minutes={time}
-                  label={k.step(i + 1)}
-                />
-              )}
-            </Box>
-          );
-        })}
-      </Box>
+      <StepList
+        steps={sort.steps.map((s, i) => (i === last ? { ...s, minutes } : s))}
+        of={`glue/${stone.id}/${place}/${sort.sort}`}
+        what={k.clockOf(stone.number)}
+      />
       <Typography color="text.secondary" sx={{ borderTop: 1, borderColor: 'divider', pt: 1.5 }}>
         <strong>{k.frees}:</strong> {sort.release} {k.order}
       </Typography>

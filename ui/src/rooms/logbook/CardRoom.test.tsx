@@ -2,8 +2,9 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import { afterEach, expect, test } from 'vitest';
 import type { Finish, StonePage } from '../../api/client';
 import { renderInApp } from '../../testing/app';
-import { stoneOf } from '../../testing/records';
+import { asCutOf, stoneOf } from '../../testing/records';
 import { serve, stale } from '../../testing/server';
+import { cardWords } from '../../words/card';
 import { w } from '../../words/words';
 import { CardRoom } from './CardRoom';
 
@@ -21,11 +22,19 @@ const pageOf = (finish: Finish | null = null) =>
     history: [],
     photos: [],
     works: [],
+    finishing: [{ text: 'Warm the dop', minutes: 15, caution: 'hot' }],
   }) as unknown as StonePage;
 
 const finishOf = (change: Partial<Finish> = {}): Finish => ({
   ...{ roughCarats: 9, finishedCarats: 2.25, widthMM: 8.02, lengthMM: 8.05, heightMM: 5.3 },
-  ...{ started: '2026-03-01', finished: '2026-03-02', hours: null, notes: '' },
+  ...{
+    started: '2026-03-01',
+    finished: '2026-03-02',
+    hours: null,
+    notes: '',
+    price: 0,
+    currency: '',
+  },
   ...{ version: 3, saved: '' },
   ...change,
 });
@@ -34,6 +43,7 @@ async function open(page = pageOf()) {
   const server = { page, cards: [] as Finish[] };
   serve({
     'GET /api/stones/a': () => server.page,
+    'GET /api/stones/a/as-cut': asCutOf,
     'PUT /api/stones/a/finish': (card: Finish) => {
       if (card.version !== (server.page.summary.finish?.version ?? 0)) return stale;
       server.cards.push(card);
@@ -59,6 +69,11 @@ test('a card begins with the days at the wheel, and what is planned stands under
   expect(field(l.finishedCarats).value).toBe('');
   expect(screen.getByText(l.planned('2.50 ct'))).toBeTruthy();
   expect(screen.getByText(l.reckoned('6.3'))).toBeTruthy();
+  expect(screen.getByText('Warm the dop')).toBeTruthy();
+  type(cardWords.price, '480');
+  type(cardWords.currency, 'eu');
+  expect(keep().disabled).toBe(true);
+  type(cardWords.currency, 'eur');
   type(l.roughCarats, '9');
   expect(screen.queryByText('25.0 %')).toBeNull();
   type(l.finishedCarats, '2,25');
@@ -67,7 +82,10 @@ test('a card begins with the days at the wheel, and what is planned stands under
   await waitFor(() => expect(router.state.location.pathname).toBe('/stones/a'));
   // What was not measured is 0, and hours that were not typed are left to the ticks.
   expect(server.cards).toMatchObject([
-    { roughCarats: 9, finishedCarats: 2.25, widthMM: 0, hours: null, version: 0 },
+    {
+      ...{ roughCarats: 9, finishedCarats: 2.25, widthMM: 0, hours: null, version: 0 },
+      ...{ price: 48000, currency: 'EUR' },
+    },
   ]);
 });
 

@@ -7,7 +7,14 @@ import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { StonePage } from '../../api/client';
 import { ranges } from '../../api/ranges';
-import { cardRecord, rereadStones, stoneQuery, storeStone, type Card } from '../../api/stones';
+import {
+  asCutQuery,
+  cardRecord,
+  rereadStones,
+  stoneQuery,
+  storeStone,
+  type Card,
+} from '../../api/stones';
 import { remember, remembered } from '../../log/remember';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
@@ -18,11 +25,15 @@ import { Await, PageHead } from '../../parts/Page';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { Refusal } from '../../parts/forms/Refusal';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
-import { carats, date, hours, mm, plain } from '../../words/numbers';
+import { carats, date, hours, mm, money, plain } from '../../words/numbers';
 import { w } from '../../words/words';
+import { asCutWords } from '../../words/asCut';
+import { cardWords } from '../../words/card';
 import { photoWords } from '../../words/photos';
 import { yieldOf } from '../../parts/work/CardFigures';
+import { AsCutList, AsCutStones } from '../../parts/work/AsCut';
 import { Photos } from '../../parts/work/Photos';
+import { StepList } from '../../parts/work/StepList';
 
 /** Whether weights are typed in carats or in grams. */
 const unitKey = 'cressa-weights-in';
@@ -48,8 +59,13 @@ function cardOf(page: StonePage): Card {
     finished: date(page.summary.lastEvent),
     hours: null,
     notes: '',
+    price: 0,
+    currency: page.source?.currency ?? '',
   };
 }
+
+/** A currency as it is kept, '' for one that is none. */
+const wholeCurrency = (typed: string): string => (/^[A-Z]{3}$/.test(typed) ? typed : '');
 
 type Weight = 'roughCarats' | 'finishedCarats';
 type Length = 'widthMM' | 'lengthMM' | 'heightMM';
@@ -72,6 +88,7 @@ const linesOf = (c: Card): string[] => [
   `${w.logbook.finishedOn}: ${c.finished}`,
   `${w.logbook.hoursLabel}: ${c.hours === null ? '–' : hours(c.hours)}`,
   `${w.logbook.notes}: ${c.notes}`,
+  `${cardWords.price}: ${c.price > 0 ? money(c.price, wholeCurrency(c.currency)) : '–'}`,
 ];
 
 function CardForm({ page }: { page: StonePage }) {
@@ -79,6 +96,8 @@ function CardForm({ page }: { page: StonePage }) {
   const l = w.logbook;
   const [card, setCard] = useState(() => cardOf(page));
   const set = (change: Partial<Card>) => setCard({ ...card, ...change });
+  const cut = useQuery(asCutQuery(s.id, s.workId, '', s.done));
+  const [chosen, choose] = useState<number>();
   const { readable, report } = useReadable();
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -132,12 +151,40 @@ function CardForm({ page }: { page: StonePage }) {
         <Button onClick={() => void navigate(`/stones/${s.id}`)}>{w.common.cancel}</Button>
         <Button
           variant="contained"
-          disabled={!readable || saving.isPending}
+          disabled={
+            !readable || saving.isPending || (card.currency !== '' && !wholeCurrency(card.currency))
+          }
           onClick={() => saving.save(card, s.finish?.version ?? 0)}
         >
           {l.keep}
         </Button>
       </PageHead>
+      <Box
+        component="section"
+        aria-label={asCutWords.title}
+        sx={{ float: { lg: 'right' }, width: { lg: 'calc(100% - 900px)' }, p: 5 }}
+      >
+        <Await query={cut}>
+          {(of) => (
+            <>
+              <AsCutStones of={of} chosen={chosen} />
+              <AsCutList of={of} chosen={chosen} onChoose={choose} />
+            </>
+          )}
+        </Await>
+      </Box>
+      {!s.finish && (
+        <Box component="section" aria-label={cardWords.steps} sx={{ px: 6, pt: 5, maxWidth: 860 }}>
+          <Typography variant="h3" gutterBottom>
+            {cardWords.steps}
+          </Typography>
+          <StepList
+            steps={page.finishing}
+            of={`finish/${s.workId}`}
+            what={cardWords.clockOf(s.number)}
+          />
+        </Box>
+      )}
       <FormFields value={report}>
         <Box
           sx={{
@@ -167,6 +214,24 @@ function CardForm({ page }: { page: StonePage }) {
             onChange={(v) => set({ hours: v ?? null })}
             help={l.reckoned(hours(page.reckoned))}
             width="100%"
+          />
+          <NumberField
+            label={cardWords.price}
+            unit={wholeCurrency(card.currency) || undefined}
+            min={0}
+            max={ranges.Finish.price.max / 100}
+            optional=""
+            value={card.price > 0 ? card.price / 100 : undefined}
+            onChange={(v) => set({ price: Math.round((v ?? 0) * 100) })}
+            help={cardWords.priceHelp}
+            width="100%"
+          />
+          <TextField
+            label={cardWords.currency}
+            value={card.currency}
+            onChange={(e) => set({ currency: e.target.value.toUpperCase().slice(0, 3) })}
+            error={card.currency !== '' && !wholeCurrency(card.currency)}
+            helperText={cardWords.currencyHelp}
           />
           <TextField
             label={l.notes}

@@ -117,6 +117,8 @@ function cardOf({ summary: s, intake, history }: RepairPage): Card {
     finished: date(new Date()),
     hours: null,
     notes: '',
+    price: 0,
+    currency: '',
   };
 }
 

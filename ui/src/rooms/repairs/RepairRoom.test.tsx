@@ -44,7 +44,14 @@ const type = (label: string | RegExp, value: string) =>
 
 const cardOf = (change: Partial<Card>) => ({
   ...{ roughCarats: 2.1, finishedCarats: 1.98, widthMM: 8.02, lengthMM: 8.05, heightMM: 5.3 },
-  ...{ started: '2026-03-01', finished: '2026-03-04', hours: null, notes: 'the chip is out' },
+  ...{
+    started: '2026-03-01',
+    finished: '2026-03-04',
+    hours: null,
+    notes: 'the chip is out',
+    price: 0,
+    currency: '',
+  },
   ...change,
 });
 

@@ -100,7 +100,16 @@ test('a recut is planned over the version of the stone that was seen, with what 
   let asked: unknown;
   const finish = {
     ...{ roughCarats: 9, finishedCarats: 2.4, widthMM: 8, lengthMM: 8.1, heightMM: 5 },
-    ...{ started: '', finished: '', hours: null, notes: '', version: 1, saved: '' },
+    ...{
+      started: '',
+      finished: '',
+      hours: null,
+      notes: '',
+      price: 0,
+      currency: '',
+      version: 1,
+      saved: '',
+    },
   };
   serve({
     ...answers,

@@ -25,6 +25,7 @@ import { TextLink } from '../../parts/TextLink';
 import { Works } from '../../parts/work/Works';
 import { useSaveOver } from '../../parts/forms/useSaveOver';
 import { asCutWords } from '../../words/asCut';
+import { cardWords } from '../../words/card';
 import { gluingWords } from '../../words/gluing';
 import { carats, mm, money, sizes } from '../../words/numbers';
 import { photoWords } from '../../words/photos';
@@ -127,6 +128,11 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
             variant={state === 'cut' ? 'contained' : 'outlined'}
           >
             {finished ? w.stones.editCard : w.stones.finish}
+          </Button>
+        )}
+        {present && finished && (
+          <Button component={Link} to={`/stones/${s.id}/print`}>
+            {cardWords.print}
           </Button>
         )}
         {present && finished && <MoreWork stone={s.id} />}
