@@ -369,6 +369,12 @@ var problems = map[diagram.Code]sentence{
 	workshop.NoSuchSetup: func(diagram.Problem) string {
 		return "The plan of this stone has no such side any more. Open the bench anew."
 	},
+	workshop.NoAdapter: func(diagram.Problem) string {
+		return "This stone has no table that goes on with an adapter, or its machine has none. Give the machine its adapter's angle under Machine."
+	},
+	workshop.NotFlush: func(p diagram.Problem) string {
+		return fmt.Sprintf("These readings differ by more than %s°, or give no angle between 0° and 90°. Lay the end flush again and read the protractor anew.", number(p.High))
+	},
 	workshop.LeansInRun: func(diagram.Problem) string {
 		return "Stones that are cut together share what is dialled, so one that leans is not corrected by angles. Nudge the wax, or glue it again."
 	},

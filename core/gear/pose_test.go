@@ -100,3 +100,21 @@ func TestAnyDirectionCanPointOutOfTheDop(t *testing.T) {
 		assert.ErrorIs(t, err, gear.ErrPose)
 	}
 }
+
+// The zero of the protractor is no part of an adapter's angle; readings that differ too much say nothing. A turn about
+// the quill tilts a table by as much as two planes really part.
+func TestATableAdapter(t *testing.T) {
+	angle, err := gear.AdapterAngle([]float64{45.3, 45.1, 45.2}, 0.5)
+	require.NoError(t, err)
+	assert.InDelta(t, 44.7, angle, 1e-9)
+	for _, bad := range [][]float64{nil, {45, 46.5}} {
+		_, err := gear.AdapterAngle(bad, 0)
+		assert.ErrorIs(t, err, gear.ErrFlush)
+	}
+	for _, adapter := range []float64{30, 45, 60} {
+		turn := gear.AdapterTurn(0.2, adapter)
+		table := facing(adapter, 0, r3.Vec{Z: 1})
+		turned := r3.NewRotation(turn*math.Pi/180, r3.Vec{Z: 1}).Rotate(table)
+		assert.InDelta(t, 0.2, math.Acos(r3.Dot(table, turned))*180/math.Pi, 1e-5)
+	}
+}

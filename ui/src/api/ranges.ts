@@ -78,6 +78,9 @@ export const ranges = {
     allowance: { min: 0, max: 100 },
     rounds: { min: 0, max: 20, whole: true },
   },
+  FlushReadings: {
+    readings: { min: -5, max: 95 },
+  },
   GearsRequest: {
     width: { min: 0.1, max: 500 },
   },

@@ -1597,6 +1597,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/adapter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep the true angle of the table adapter */
+        put: operations["setAdapter"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stones/{id}/adapter/tilt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a tilted table is levelled on its adapter */
+        get: operations["levelTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/as-cut": {
         parameters: {
             query?: never;
@@ -2893,6 +2927,10 @@ export interface components {
             flaw: number;
             images: number;
             share: number;
+        };
+        FlushReadings: {
+            readings: number[];
+            version: number;
         };
         FoundAngle: {
             above: number;
@@ -4643,6 +4681,12 @@ export interface components {
             degrees: number;
             three: components["schemas"]["LightFigures"];
             twelve: components["schemas"]["LightFigures"];
+        };
+        TiltedTable: {
+            angle: number;
+            text: string;
+            tilt: number;
+            turn: number;
         };
         TimedStep: {
             caution: string;
@@ -8734,6 +8778,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Adaptation"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setAdapter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlushReadings"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoneHead"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    levelTable: {
+        parameters: {
+            query?: {
+                begins?: "far" | "near" | "left" | "right";
+                mm?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TiltedTable"];
                 };
             };
             /** @description a problem (RFC 9457) */

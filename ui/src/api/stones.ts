@@ -21,6 +21,7 @@ import { making } from './making';
 import { sendPictures } from './pictures';
 import { refresh, reread } from './refresh';
 import { roughKey } from './rough';
+import { settingsQuery } from './settings';
 import type { paths } from './schema';
 import type { Versioned } from './versioned';
 
@@ -155,6 +156,33 @@ export const planRun = mutationOptions({
   mutationFn: (body: NewPlan & { order: 'tier' | 'stone'; stones: number }) =>
     making(['run', body], (head) => client.POST('/api/runs', { body, ...head })),
   onSuccess: refresh(stonesKey),
+});
+
+type TableSeen = NonNullable<paths['/api/stones/{id}/adapter/tilt']['get']['parameters']['query']>;
+
+/** The side on which the mark of the lap begins. */
+export type Begins = NonNullable<TableSeen['begins']>;
+
+/** What levels a table whose mark begins on a side, nothing while no side is chosen. */
+export const tiltedTableQuery = (stone: string, begins: Begins | undefined, mm: number) =>
+  queryOptions({
+    queryKey: [...stonesKey, 'tilted-table', stone, begins, mm],
+    queryFn: () =>
+      answer(
+        client.GET('/api/stones/{id}/adapter/tilt', {
+          params: { path: { id: stone }, query: { begins: begins!, mm } },
+        }),
+      ),
+    enabled: begins !== undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+
+/** Keeps the true angle of the table adapter, for the machine and for this stone. */
+export const setAdapter = mutationOptions({
+  mutationFn: ({ stone, ...body }: { stone: string; readings: number[]; version: number }) =>
+    answer(client.PUT('/api/stones/{id}/adapter', { ...at(stone), body })),
+  onSuccess: refresh(stonesKey, settingsQuery.queryKey),
 });
 
 /** What follows of a layer of changes at the wheel, nothing kept. */

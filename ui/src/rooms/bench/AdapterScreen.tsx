@@ -1,10 +1,12 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { BenchScript } from '../../api/client';
 import type { BenchState } from '../../log/standing';
 import { Profile } from '../../parts/stone/Profile';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { passName } from '../../parts/work/visitWords';
+import { adapterWords } from '../../words/adapter';
 import { w } from '../../words/words';
 import { GateActions, GateChecks } from './GateChecks';
 
@@ -13,10 +15,12 @@ interface Props {
   state: BenchState;
   log: StoneLog;
   onBack: () => void;
+  /** Leads to what helps with the adapter. */
+  onHelp: (() => void) | undefined;
 }
 
 /** The stone goes onto the table adapter, or comes off it. */
-export function AdapterScreen({ script, state, log, onBack }: Props) {
+export function AdapterScreen({ script, state, log, onBack, onHelp }: Props) {
   const on = state.gate === 'adapter-on';
   const visit = script.visits[on ? state.at : state.at - 1] ?? script.visits[state.at]!;
   const laps = script.visits.filter((v) => v.adapter && v.setup === visit.setup);
@@ -43,6 +47,11 @@ export function AdapterScreen({ script, state, log, onBack }: Props) {
           {on ? w.bench.adapterOnLead(passes.join(', ')) : w.bench.adapterOffLead}
         </Typography>
         <GateChecks script={script} state={state} log={log} />
+        {onHelp && (
+          <Button onClick={onHelp} sx={{ minHeight: 64, mt: 2 }}>
+            {adapterWords.help}
+          </Button>
+        )}
         <GateActions
           go={on ? w.bench.adapterOnGo : w.bench.adapterOffGo}
           onGo={() =>

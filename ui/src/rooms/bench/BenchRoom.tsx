@@ -16,12 +16,14 @@ import { keptWork } from '../../log/works';
 import { Await } from '../../parts/Page';
 import { useStoneLog, type StoneLog } from '../../parts/work/useStoneLog';
 import { isPaused } from '../../log/fold';
+import { adapterWords } from '../../words/adapter';
 import { asCutWords } from '../../words/asCut';
 import { threadWords } from '../../words/thread';
 import { wheelWords as t } from '../../words/wheel';
 import { w } from '../../words/words';
 import { useKeptOpen } from './reloads';
 import { AsCutPanel } from './AsCutPanel';
+import { AdapterPanel } from './AdapterPanel';
 import { AdapterScreen } from './AdapterScreen';
 import { BenchEnd } from './BenchEnd';
 import { BenchHead } from './BenchHead';
@@ -104,7 +106,7 @@ interface BenchProps {
 /** What lies over the facet: the last of them only as long as a facet stands on the screen. */
 type Panel =
   | { is: 'happened'; choice?: Choice }
-  | { is: 'order' | 'as cut' | 'time' | 'note' | 'catch up' | 'hands' }
+  | { is: 'order' | 'as cut' | 'adapter' | 'time' | 'note' | 'catch up' | 'hands' }
   | { is: OfFacet };
 
 type OfFacet = 'adapt' | 'left' | 'lean' | 'height' | 'measure' | 'polish' | 'lap';
@@ -176,6 +178,8 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   useEffect(() => {
     if (hands.speak && !panel && !paused) say(aloud);
   }, [aloud, hands.speak, panel, paused]);
+  // What is on the adapter now, or goes onto it next.
+  const onAdapter = visit?.adapter ? state.at : -1;
   const onLastSide =
     shown !== undefined && script.visits[shown]!.setup === script.setups.at(-1)?.id;
   // Beside a facet there is more than fits: each thing has a key and a place in one menu.
@@ -197,6 +201,9 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         ]),
     { key: 'r', label: t.keys.order, run: () => setPanel({ is: 'order' }) },
     { key: 'b', label: asCutWords.title, run: () => setPanel({ is: 'as cut' }) },
+    ...(onAdapter < 0
+      ? []
+      : [{ key: 'x', label: adapterWords.open, run: () => setPanel({ is: 'adapter' }) }]),
     { key: 't', label: t.keys.time, run: () => setPanel({ is: 'time' }) },
     { key: 'n', label: w.bench.note, run: () => setPanel({ is: 'note' }) },
     { key: 'c', label: threadWords.open, run: () => setPanel({ is: 'catch up' }) },
@@ -265,6 +272,8 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         return <OrderPanel {...{ script, state, log }} onClose={shut} />;
       case 'as cut':
         return <AsCutPanel {...{ script, log }} onClose={shut} />;
+      case 'adapter':
+        return <AdapterPanel {...{ script, reread }} at={Math.max(onAdapter, 0)} onClose={shut} />;
       case 'time':
         return <TimePanel {...{ script, state }} onClose={shut} />;
     }
@@ -311,7 +320,13 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     if (state.gate === 'transfer')
       return <TransferScreen script={script} state={state} log={log} onBack={actions.back} />;
     if (state.gate)
-      return <AdapterScreen script={script} state={state} log={log} onBack={actions.back} />;
+      return (
+        <AdapterScreen
+          {...{ script, state, log }}
+          onBack={actions.back}
+          onHelp={onAdapter < 0 ? undefined : () => setPanel({ is: 'adapter' })}
+        />
+      );
     if (!visit)
       return (
         <BenchEnd stone={script.stoneId} onBack={actions.back}>
