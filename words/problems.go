@@ -11,6 +11,7 @@ import (
 	"cressa/core/angles"
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/freehand"
 	"cressa/core/material"
 	"cressa/core/polyhedron"
 	"cressa/core/quick"
@@ -368,6 +369,15 @@ var problems = map[diagram.Code]sentence{
 	},
 	workshop.NoSuchSetup: func(diagram.Problem) string {
 		return "The plan of this stone has no such side any more. Open the bench anew."
+	},
+	freehand.NothingToReach: func(diagram.Problem) string {
+		return "This setting does not come to that meet. Choose one of those that are offered, or a point by eye."
+	},
+	freehand.SizeNeedsFlat: func(diagram.Problem) string {
+		return "Only a girdle at 90° is cut to a size across, and a level facet to a height. Choose a meet or a point by eye."
+	},
+	freehand.PointOutside: func(diagram.Problem) string {
+		return "A facet through that point takes nothing off the stone, or all of it. Choose a point that lies deeper, or less deep."
 	},
 	workshop.NoAdapter: func(diagram.Problem) string {
 		return "This stone has no table that goes on with an adapter, or its machine has none. Give the machine its adapter's angle under Machine."

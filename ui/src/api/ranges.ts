@@ -81,6 +81,13 @@ export const ranges = {
   FlushReadings: {
     readings: { min: -5, max: 95 },
   },
+  FreehandSetting: {
+    angle: { min: 0, max: 90 },
+    indexes: { min: 0, max: 360 },
+  },
+  FreehandUntil: {
+    size: { min: 0, max: 500 },
+  },
   GearsRequest: {
     width: { min: 0.1, max: 500 },
   },

@@ -524,6 +524,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/freehand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a stone that is cut freehand stands, and what comes next */
+        post: operations["freehand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/freehand/tidy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The diagram that comes of a stone that was cut freehand */
+        post: operations["tidyFreehand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gears": {
         parameters: {
             query?: never;
@@ -2943,6 +2977,50 @@ export interface components {
         FoundAngles: {
             angles: components["schemas"]["FoundAngle"][];
         };
+        Freehand: {
+            facets: components["schemas"]["Facet"][];
+            girdle: number | null;
+            height: number;
+            length: number;
+            levels: components["schemas"]["Levels"];
+            mesh: components["schemas"]["Mesh"];
+            mmPerUnit: number;
+            next: components["schemas"]["FreehandNext"] | null;
+            tiers: components["schemas"]["Tier"][];
+            wheel: components["schemas"]["Tooth"][];
+            whole: boolean;
+            width: number;
+        };
+        FreehandNext: {
+            above: number;
+            below: number;
+            dials: components["schemas"]["Dial"][];
+            draft: components["schemas"]["Draft"] | null;
+            judgement: string;
+            margin: number | null;
+            mesh: components["schemas"]["Mesh"] | null;
+            part: string;
+            problem: string;
+            reaches: components["schemas"]["Reach"][];
+            stop: string;
+            tier: string;
+        };
+        FreehandRequest: {
+            draft: components["schemas"]["Draft"];
+            setting: components["schemas"]["FreehandSetting"] | null;
+            until: components["schemas"]["FreehandUntil"] | null;
+        };
+        FreehandSetting: {
+            angle: number;
+            indexes: number[];
+            /** @enum {string} */
+            up: "pavilion" | "crown";
+        };
+        FreehandUntil: {
+            here: components["schemas"]["Point"] | null;
+            size: number;
+            stop: string;
+        };
         GateCheck: {
             caution: string;
             /** @enum {string} */
@@ -4643,6 +4721,15 @@ export interface components {
             intake: components["schemas"]["Intake"];
             version: number;
         };
+        Tidied: {
+            draft: components["schemas"]["Draft"];
+            facets: number;
+            tiers: number;
+            width: number;
+        };
+        TidyRequest: {
+            draft: components["schemas"]["Draft"];
+        };
         Tier: {
             above: number;
             angle: number;
@@ -6142,6 +6229,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FitReport"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    freehand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreehandRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Freehand"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tidyFreehand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TidyRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tidied"];
                 };
             };
             /** @description a problem (RFC 9457) */
