@@ -102,12 +102,22 @@ func Stop(p *cutting.Pull, until Until) (diagram.Stop, error) {
 		}
 		return *until.Meet, nil
 	case until.Here != nil:
-		distance := math.Inf(-1)
+		steps, err := Drawn(p.Before)
+		if err != nil {
+			return diagram.Stop{}, err
+		}
+		now := steps[len(steps)-1].Solid
+		// All facets of the setting stand at one distance: that at which the first of them comes to the point.
+		distance, from, to := math.Inf(-1), math.Inf(-1), math.Inf(1)
 		for _, index := range t.Indexes {
 			n := diagram.Normal(t.Part, t.Angle, p.Before.Diagram.Azimuth(t.Part, index))
 			distance = math.Max(distance, r3.Dot(n, *until.Here))
+			for _, v := range now.Vertices() {
+				at := r3.Dot(n, now.Point(v))
+				from, to = math.Max(from, at), math.Min(to, at)
+			}
 		}
-		if distance >= p.From || distance <= p.To {
+		if distance >= from || distance <= to {
 			return refuse(PointOutside)
 		}
 		return p.StopAt(distance), nil
