@@ -66,6 +66,8 @@ type Freehand struct {
 type FreehandNext struct {
 	Tier string `json:"tier"`
 	Part string `json:"part"`
+	// Level tells that the facet lies level, like a table.
+	Level bool `json:"level"`
 	// Margin is how far the angle stands above the critical one, null where that says nothing.
 	Margin    *float64 `json:"margin"`
 	Judgement string   `json:"judgement"`
@@ -97,7 +99,23 @@ type TidyRequest struct {
 	Draft Draft `json:"draft"`
 }
 
+// BeginFreehandRequest is what is known of a stone before it is cut without a diagram.
+type BeginFreehandRequest struct {
+	Name     string  `json:"name" validate:"required,max=200"`
+	Material string  `json:"material" validate:"required,max=60"`
+	Width    float64 `json:"width" validate:"min=0.5,max=500"`
+	Gear     int     `json:"gear" validate:"min=1,max=360"`
+}
+
 func (s *Server) freehandRoutes() {
+	handle(s, route{method: http.MethodPost, path: "/api/freehand/stones", name: "beginFreehand", summary: "Begin a stone that is cut freehand", creates: true}, func(c *echo.Context, in withBody[BeginFreehandRequest]) (Diagram, error) {
+		b := in.Body
+		d, err := s.workshop.BeginFreehand(c.Request().Context(), workshop.Freehand{Name: b.Name, Material: b.Material, WidthMM: b.Width, Gear: b.Gear})
+		if err != nil {
+			return Diagram{}, err
+		}
+		return diagramView(d), nil
+	})
 	handle(s, route{method: http.MethodPost, path: "/api/freehand", name: "freehand", summary: "How a stone that is cut freehand stands, and what comes next", computes: true}, func(c *echo.Context, in withBody[FreehandRequest]) (Freehand, error) {
 		settings, err := s.workshop.Settings(c.Request().Context())
 		if err != nil {
@@ -192,7 +210,7 @@ func freehandNext(ctx context.Context, d *diagram.Diagram, mm float64, in Freeha
 		d.FirstSide = set.Up
 	}
 	t := set.Tier(d)
-	out := &FreehandNext{Tier: t.Name, Part: string(t.Part), Judgement: string(workshop.MarginGood), Reaches: []Reach{}, Dials: []Dial{}}
+	out := &FreehandNext{Tier: t.Name, Part: string(t.Part), Level: t.Angle == 0, Judgement: string(workshop.MarginGood), Reaches: []Reach{}, Dials: []Dial{}}
 	out.Below, out.Above = machine.SettableAngles(t.Angle)
 	for _, index := range set.Indexes {
 		out.Dials = append(out.Dials, dialOf(gear.At(gear.Azimuth(index, d.Gear), d.Gear), d.Gear, machine))

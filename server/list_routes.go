@@ -40,6 +40,14 @@ type Today struct {
 	Cut      []StoneLine `json:"cut"`
 	Planned  []StoneLine `json:"planned"`
 	Finished []StoneLine `json:"finished"`
+	// Freehand are stones that are cut without a diagram and were not made one yet.
+	Freehand []FreehandLine `json:"freehand"`
+}
+
+// FreehandLine is a stone that is cut freehand.
+type FreehandLine struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
 }
 
 // Logbook is a page of what was finished, the last first, and the sums of all of it.
@@ -81,6 +89,11 @@ func (s *Server) today(c *echo.Context, _ struct{}) (Today, error) {
 		return out, err
 	}
 	out.Curing = stoneLines(curing)
+	freehands, err := s.workshop.Freehands(ctx, fewOfEach)
+	if err != nil {
+		return out, err
+	}
+	out.Freehand = each(freehands, func(l workshop.DiagramLine) FreehandLine { return FreehandLine{l.ID, l.Name} })
 	ownStones := []journal.Task{journal.FirstCut, journal.Recut}
 	for _, group := range []struct {
 		into  *[]StoneLine

@@ -58,6 +58,7 @@ func (s *Store) Diagrams(ctx context.Context, f workshop.DiagramFilter, after wo
 	w.unless(f.Level == "", "j.level = ?", f.Level)
 	w.unless(!f.Cuttable, "j.cuttable = ?", true)
 	w.unless(!f.Kept, "d.revision IS NOT NULL")
+	w.unless(!f.Freehand, "d.origin = ? AND d.revision IS NULL", workshop.OriginFreehand)
 	out := workshop.DiagramPage{Lines: []workshop.DiagramLine{}, Outlines: []string{}, Gears: []string{}}
 	if err := s.row(ctx, `SELECT count(*) `+from+w.String(), w.args, &out.Total); err != nil {
 		return out, err

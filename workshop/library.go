@@ -120,6 +120,8 @@ type DiagramFilter struct {
 	// Cuttable leaves those that the machine can cut as they are, Kept those that have a
 	// version.
 	Cuttable, Kept bool
+	// Freehand leaves the stones that are being cut freehand and have no version yet.
+	Freehand bool
 	// Deleted lists what was deleted and can still be brought back, in place of the library.
 	Deleted bool
 	// Machine names the machine that judged them.

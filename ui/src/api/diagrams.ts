@@ -16,7 +16,7 @@ import type { Versioned } from './versioned';
 /** What everything about diagrams begins with: a change of one may change any list. */
 const diagramsKey = ['diagrams'];
 /** Every list of diagrams, and none of them alone. */
-const diagramListsKey = [...diagramsKey, 'list'];
+export const diagramListsKey = [...diagramsKey, 'list'];
 
 /** How often is asked again while the machine still judges a version, in ms. */
 const judging = 700;

@@ -32,6 +32,10 @@ export const ranges = {
     tier: { min: 0, max: 500, whole: true },
     to: { min: 0, max: 90 },
   },
+  BeginFreehandRequest: {
+    gear: { min: 1, max: 360, whole: true },
+    width: { min: 0.5, max: 500 },
+  },
   Blade: {
     diameter: { min: 10, max: 1000 },
     kerf: { min: 0.05, max: 10 },

@@ -541,6 +541,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/freehand/stones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a stone that is cut freehand */
+        post: operations["beginFreehand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/freehand/tidy": {
         parameters: {
             query?: never;
@@ -2362,6 +2379,12 @@ export interface components {
             axis: components["schemas"]["Axis"];
             within: components["schemas"]["Range"];
         };
+        BeginFreehandRequest: {
+            gear: number;
+            material: string;
+            name: string;
+            width: number;
+        };
         BenchFacet: {
             above: number;
             adapter: boolean;
@@ -2991,12 +3014,17 @@ export interface components {
             whole: boolean;
             width: number;
         };
+        FreehandLine: {
+            id: string;
+            name: string;
+        };
         FreehandNext: {
             above: number;
             below: number;
             dials: components["schemas"]["Dial"][];
             draft: components["schemas"]["Draft"] | null;
             judgement: string;
+            level: boolean;
             margin: number | null;
             mesh: components["schemas"]["Mesh"] | null;
             part: string;
@@ -4794,6 +4822,7 @@ export interface components {
             cutting: components["schemas"]["StoneLine"][];
             due: components["schemas"]["StoneLine"][];
             finished: components["schemas"]["StoneLine"][];
+            freehand: components["schemas"]["FreehandLine"][];
             planned: components["schemas"]["StoneLine"][];
         };
         ToleranceLine: {
@@ -6262,6 +6291,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Freehand"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    beginFreehand: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginFreehandRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diagram"];
                 };
             };
             /** @description a problem (RFC 9457) */

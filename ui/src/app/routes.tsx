@@ -109,6 +109,10 @@ const rooms: RouteObject[] = [
     path: '/stones/:id/print',
     ...room(async () => (await import('../rooms/logbook/PrintCardRoom')).PrintCardRoom),
   },
+  {
+    path: '/freehand/new',
+    ...room(async () => (await import('../rooms/freehand/NewFreehandRoom')).NewFreehandRoom),
+  },
   { path: '/runs/:id', ...room(async () => (await import('../rooms/stones/RunRoom')).RunRoom) },
   { path: '/runs/:id/sheet', ...sheetOf('runs') },
   {
@@ -149,6 +153,10 @@ export const routes: RouteObject[] = [
     errorElement: <RoomFailed />,
     ...loading,
     children: [
+      {
+        path: '/freehand/:id',
+        ...room(async () => (await import('../rooms/freehand/FreehandRoom')).FreehandRoom),
+      },
       { path: '/bench/:id', ...room(async () => (await bench.stone()).BenchRoom) },
       { path: '/bench/run/:id', ...room(async () => (await bench.run()).RunBenchRoom) },
       { path: '/bench/repair/:id', ...room(async () => (await bench.repair()).RepairBenchRoom) },

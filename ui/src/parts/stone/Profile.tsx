@@ -39,7 +39,8 @@ export function Profile({
   const clip = useId();
   const height = Math.max(levels.top - levels.bottom, 0.1);
   const tall = Math.min(height, 2.4);
-  const middle = levels.hasGirdle ? (levels.top + levels.bottom) / 2 : 0;
+  // A block reaches far beyond the stone in it: then its middle is that of the drawing.
+  const middle = height > tall ? 0 : (levels.top + levels.bottom) / 2;
   const reach = reachOf(mesh);
   const half = Math.max(0.62 * tall, 0.84 * reach);
   // Wide enough for the stone on the left and, where they are told, the heights on the right.

@@ -1,8 +1,18 @@
 import { useTheme } from '@mui/material/styles';
-import { memo, useId } from 'react';
+import { memo, useId, type MouseEvent } from 'react';
 import type { Dial, Levels, Mesh, Tooth } from '../../api/client';
 import { faces } from '../../theme/tokens';
-import { lastStep, lookingAt, reachOf, type Camera, type Side } from './geometry';
+import {
+  facesAfter,
+  lastStep,
+  lookingAt,
+  pointAt,
+  reachOf,
+  visibleFaces,
+  type Camera,
+  type Side,
+  type Vec,
+} from './geometry';
 import { StoneFaces, type StoneMarks } from './StoneFaces';
 import { ThinnestMark } from './ThinnestMark';
 
@@ -23,6 +33,8 @@ interface Props extends StoneMarks {
   /** Drawing units per pixel, for lines and numbers: larger where the drawing is small. */
   pixel?: number;
   onPick?: (facet: number) => void;
+  /** A point of the stone was tapped. */
+  onPoint?: (point: Vec) => void;
 }
 
 // Lists that stay the same: a new one would draw the numbers anew.
@@ -46,6 +58,7 @@ export function StoneInWheel({
   label,
   pixel = 0.35,
   onPick,
+  onPoint,
   ...marks
 }: Props) {
   const { tokens } = useTheme();
@@ -67,7 +80,11 @@ export function StoneInWheel({
       </clipPath>
       <Rim teeth={wheel.length} />
       <g clipPath={`url(#${clip})`}>
-        <g transform={`scale(${scale})`}>
+        <g
+          transform={`scale(${scale})`}
+          style={onPoint && { cursor: 'crosshair' }}
+          onClick={(e) => onPoint && tapped(e, mesh, step, camera, onPoint)}
+        >
           <StoneFaces
             mesh={mesh}
             step={step}
@@ -86,6 +103,21 @@ export function StoneInWheel({
       {current && <Light dial={current} colour={tokens.ember} large />}
     </svg>
   );
+}
+
+/** Tells which point of the stone was tapped. */
+function tapped(
+  e: MouseEvent<SVGGElement>,
+  mesh: Mesh,
+  step: number,
+  camera: Camera,
+  tell: (point: Vec) => void,
+) {
+  const matrix = e.currentTarget.getScreenCTM()?.inverse();
+  if (!matrix) return;
+  const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix);
+  const point = pointAt(visibleFaces(mesh, facesAfter(mesh, step), camera), camera, [at.x, at.y]);
+  if (point) tell(point);
 }
 
 /** The ring of teeth. It stays while only the stone inside it changes. */

@@ -9,6 +9,7 @@ import {
   lookingAt,
   lookingFrom,
   normalAfter,
+  pointAt,
   project,
   reachOf,
   turned,
@@ -18,6 +19,18 @@ import {
 
 const close = (a: readonly number[], b: readonly number[]) =>
   a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, 9));
+
+test('a place on the screen is the point of the face that is seen there', () => {
+  const seen = (step: number, side: 'crown' | 'pavilion', at: [number, number]) =>
+    pointAt(visibleFaces(cube, facesAfter(cube, step), lookingAt(side)), lookingAt(side), at);
+  close(seen(1, 'crown', [0.25, -0.5])!, [0.25, 0.5, 0.5]);
+  close(seen(1, 'pavilion', [0.25, -0.5])!, [-0.25, 0.5, -1]);
+  expect(seen(1, 'crown', [1.5, 0])).toBeUndefined();
+  const aside = turned(lookingAt('crown'), 0.4, 0.3);
+  const drawn = visibleFaces(cube, facesAfter(cube, 1), aside);
+  const p: Vec = [0.5, -0.25, 0.5];
+  close(pointAt(drawn, aside, project(aside, p))!, p);
+});
 
 test('a side that is up shows 12 o’clock at the top and its own 3 o’clock at the right', () => {
   close(project(lookingAt('crown'), [0, 1, 0]), [0, -1]);

@@ -152,22 +152,50 @@ export function inSight(faces: readonly VisibleFace[], p: Vec): boolean {
   return faces.some((f) => dot(f.normal, p) > f.distance - 1e-5);
 }
 
+/** The point of the stone that is seen at a place on the screen, y downwards; undefined beside it. */
+export function pointAt(
+  faces: readonly VisibleFace[],
+  camera: Camera,
+  [x, y]: readonly [number, number],
+): Vec | undefined {
+  const there = faces.find((f) => covers(f, x, y));
+  if (!there) return undefined;
+  const eye = cross(camera.right, camera.up);
+  const onScreen = blend(camera.right, x, camera.up, -y);
+  const deep = (there.distance - dot(there.normal, onScreen)) / dot(there.normal, eye);
+  return blend(onScreen, 1, eye, deep);
+}
+
+/** Whether a face, which is convex, covers a place on the screen. */
+function covers(face: VisibleFace, x: number, y: number): boolean {
+  const corners = face.points.split(' ').map((p) => p.split(',').map(Number) as [number, number]);
+  const turns = corners.map(([ax, ay], i) => {
+    const [bx, by] = corners[(i + 1) % corners.length]!;
+    return (bx - ax) * (y - ay) - (by - ay) * (x - ax);
+  });
+  return turns.every((t) => t <= 0) || turns.every((t) => t >= 0);
+}
+
 /** The outward normal of a face that is on the stone after so many steps. */
 export function normalAfter(mesh: Mesh, step: number, facet: number): Vec | undefined {
   const face = facesAfter(mesh, step).find((f) => f.facet === facet);
   return face && normalOf(face.loop.map((i) => vertex(mesh, i)));
 }
 
+/** The last face of the block that everything is cut from; those of a rough within it come after. */
+const lastOfBlock = -6;
+
 /** How far the finished stone reaches from the axis and along it, for framing a drawing. */
 export function reachOf(mesh: Mesh): number {
-  let reach = 0;
-  for (const face of facesAfter(mesh, lastStep(mesh))) {
-    if (face.facet < 0) continue;
-    for (const i of face.loop) {
-      const [x, y] = vertex(mesh, i);
-      reach = Math.max(reach, Math.hypot(x, y));
-    }
-  }
-  // A stone that is only begun reaches to the ends of its block: frame its middle.
-  return Math.min(reach || 1, 1.2);
+  const faces = facesAfter(mesh, lastStep(mesh));
+  const reach = (of: (facet: number) => boolean) =>
+    Math.max(
+      0,
+      ...faces
+        .filter((f) => of(f.facet))
+        .flatMap((f) => f.loop)
+        .map((i) => Math.hypot(...vertex(mesh, i).slice(0, 2))),
+    );
+  // A stone that is only begun reaches to the ends of its block: frame its middle, or the rough in it.
+  return Math.min(reach((f) => f >= 0) || reach((f) => f < lastOfBlock) || 1, 1.2);
 }

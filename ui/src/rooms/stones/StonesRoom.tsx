@@ -13,6 +13,7 @@ import { Thumbnail } from '../../parts/Thumbnail';
 import { Sheet } from '../../parts/Sheet';
 import { day, hours as formatHours, mm } from '../../words/numbers';
 import { aboutOf, pathOf, titleOf } from '../../parts/work/naming';
+import { freehandWords } from '../../words/freehand';
 import { repairWords } from '../../words/repairs';
 import { runWords } from '../../words/runs';
 import { w } from '../../words/words';
@@ -28,6 +29,9 @@ export function StonesRoom() {
       <PageHead title={w.stones.title}>
         <Button component={Link} to="/repairs/new">
           {repairWords.takeIn}
+        </Button>
+        <Button component={Link} to="/freehand/new">
+          {freehandWords.open}
         </Button>
         <Button component={Link} to="/stones/new" variant="contained">
           {w.today.newStone}

@@ -10,11 +10,13 @@ import { scriptQuery, todayQuery } from '../../api/stones';
 import { Await, Care, Empty, PageHead } from '../../parts/Page';
 import { vec } from '../../parts/stone/geometry';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+import { TextLink } from '../../parts/TextLink';
 import { Thumbnail } from '../../parts/Thumbnail';
 import { useStoneLog } from '../../parts/work/useStoneLog';
 import { copyWords } from '../../words/copies';
 import { deviceWords } from '../../words/devices';
 import { clockWords } from '../../words/clock';
+import { freehandWords } from '../../words/freehand';
 import { gluingWords, whenCured } from '../../words/gluing';
 import { angle, clock, dayOf, moment } from '../../words/numbers';
 import { kitWords } from '../../words/kit';
@@ -95,6 +97,7 @@ function Bench({ today: t }: { today: Today }) {
         <Group head={gluingWords.onToday.curing} stones={t.curing} />
         <Group head={repairWords.due} stones={t.due} />
         <KitDue />
+        <Freehands list={t.freehand} />
         <Group head={w.today.cutting} stones={others} />
         <Group head={w.today.cut} stones={t.cut} />
         <Group
@@ -103,6 +106,23 @@ function Bench({ today: t }: { today: Today }) {
         />
         <Group head={w.today.finished} stones={t.finished} />
       </Box>
+    </Box>
+  );
+}
+
+/** Stones that are cut freehand, with the way back to each. */
+function Freehands({ list }: { list: Today['freehand'] }) {
+  if (list.length === 0) return null;
+  return (
+    <Box component="section" aria-label={freehandWords.onToday} sx={{ mb: 6 }}>
+      <Typography variant="h3" sx={{ borderBottom: 1, borderColor: 'text.primary', pb: 1 }}>
+        {freehandWords.onToday}
+      </Typography>
+      {list.map((f) => (
+        <Typography key={f.id} sx={{ py: 1.5, borderBottom: 1, borderColor: 'divider' }}>
+          <TextLink to={`/freehand/${f.id}`}>{f.name}</TextLink>
+        </Typography>
+      ))}
     </Box>
   );
 }

@@ -4,14 +4,13 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
 import type { Diagram, Draft } from '../../../api/client';
-import { keptDrafts } from '../../../drafts/browser';
 import type { History } from '../../../drafts/history';
 import type { SaveState } from '../../../drafts/session';
 import { draftLines } from '../../../parts/diagram/draftLines';
+import { useDraftSession, useKeptHistory } from '../../../parts/diagram/useDraftSession';
 import { StopsDialog } from '../../../parts/diagram/StopsDialog';
 import { Conflict } from '../../../parts/forms/Conflict';
 import { Refusal } from '../../../parts/forms/Refusal';
@@ -31,19 +30,12 @@ import { OrderDialog } from '../OrderDialog';
 import { PullPanel } from './PullPanel';
 import { SheetHead } from './SheetHead';
 import { TierEditor } from './TierEditor';
-import { useDraftSession } from './useDraftSession';
 import { usePull, type Pulling } from './usePull';
 
 /** A diagram being typed or changed: the stone follows the tier table. */
 export function DiagramEditor({ diagram }: { diagram: Diagram }) {
-  // Undo survives a reload: what this browser kept comes back before anything can be typed.
-  const kept = useQuery({
-    queryKey: ['kept draft', diagram.id],
-    queryFn: async () => ({ history: await keptDrafts.read(diagram.id, diagram.draft) }),
-    staleTime: Infinity,
-    gcTime: 0,
-  });
-  return kept.data && <Editor diagram={diagram} history={kept.data.history} />;
+  const kept = useKeptHistory(diagram);
+  return kept && <Editor diagram={diagram} history={kept.history} />;
 }
 
 interface Props {
