@@ -133,7 +133,7 @@ func planOne(t *testing.T, url string) (id string) {
 	return stone.ID
 }
 
-func fetch(t *testing.T, url string, into any) {
+func fetch(t testing.TB, url string, into any) {
 	t.Helper()
 	answer, err := http.Get(url)
 	require.NoError(t, err)

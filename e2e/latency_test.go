@@ -1,8 +1,11 @@
 package e2e_test
 
 import (
+	"bytes"
+	"encoding/json"
 	"errors"
 	"fmt"
+	"net/http"
 	"slices"
 	"testing"
 
@@ -79,5 +82,91 @@ func timeAngles(b *testing.B, watched, attribute, settled string, prepare func(*
 			b.ReportMetric(took[len(took)/2], "ms-median")
 			b.ReportMetric(took[len(took)*95/100], "ms-p95")
 		})
+	}
+}
+
+// nextFacet notes, for every key that is pressed, how long it takes until other digits stand on the bench and were
+// painted.
+const nextFacet = `(() => {
+	window.took = [];
+	let pressed = 0;
+	window.addEventListener('keydown', () => { pressed = performance.now() }, true);
+	new MutationObserver(() => {
+		if (!pressed) return;
+		const from = pressed;
+		pressed = 0;
+		requestAnimationFrame(() => setTimeout(() => window.took.push(performance.now() - from)));
+	}).observe(document.querySelector('[data-digits]').parentElement.parentElement, { subtree: true, characterData: true, childList: true });
+	return true;
+})()`
+
+// BenchmarkAKeyAtTheBench cuts facets by a key on a stone with a log of 20 000 entries, and reports how long the next
+// one takes to stand on the screen.
+func BenchmarkAKeyAtTheBench(b *testing.B) {
+	for _, entries := range []int{0, 20_000} {
+		b.Run(fmt.Sprintf("%d entries", entries), func(b *testing.B) {
+			app, err := running.Start(binary, "", "demo")
+			require.NoError(b, err)
+			defer app.Kill() //nolint:errcheck // the measurement is over
+			id := planOnce(b, app.URL, "First%20Light")
+			tickAndTakeBack(b, app.URL, id, entries/2)
+			p, err := browser.Open(chromium, 1280, 800)
+			require.NoError(b, err)
+			defer p.Stop()
+			require.NoError(b, p.Go(app.URL+"/bench/"+id))
+			require.NoError(b, p.Until(`document.querySelector('[data-digits]')`))
+			_, err = browser.Eval[bool](p, nextFacet)
+			require.NoError(b, err)
+			// A hand that is quick waits for the next facet, and no longer.
+			for n := 1; b.Loop(); n++ {
+				key := " "
+				if n%40 > 20 {
+					key = "\b"
+				}
+				require.NoError(b, p.Press(key))
+				require.NoError(b, p.Until(fmt.Sprintf(`window.took.length >= %d`, n)))
+			}
+			took, err := browser.Eval[[]float64](p, `window.took`)
+			require.NoError(b, err)
+			slices.Sort(took)
+			b.ReportMetric(took[len(took)/2], "ms-median")
+			b.ReportMetric(took[len(took)*95/100], "ms-p95")
+		})
+	}
+}
+
+// tickAndTakeBack fills the log of a stone with so many ticks of its first facets, each taken back.
+func tickAndTakeBack(t testing.TB, url, id string, ticks int) {
+	t.Helper()
+	var script struct {
+		WorkID string
+		Facets []struct{ ID string }
+		Visits []struct {
+			Setup, Pass string
+			Facet       int
+		}
+	}
+	fetch(t, url+"/api/stones/"+id+"/script", &script)
+	var events []any
+	add := func(kind string, payload any) string {
+		n := len(events) + 1
+		name := fmt.Sprintf("be9c%028x", n)
+		events = append(events, map[string]any{
+			"id": name, "stream": "work/" + script.WorkID, "device": "other", "deviceSeq": n, "deviceTime": "2026-03-01T10:00:00Z",
+			"kind": kind, "version": 1, "payload": payload,
+		})
+		return name
+	}
+	for i := range ticks {
+		v := script.Visits[i%len(script.Visits)]
+		add("undo", map[string]any{"undoes": add("done", map[string]any{"setup": v.Setup, "pass": v.Pass, "facet": script.Facets[v.Facet].ID})})
+	}
+	for batch := range slices.Chunk(events, 400) {
+		body, err := json.Marshal(map[string]any{"events": batch})
+		require.NoError(t, err)
+		answer, err := http.Post(url+"/api/events", "application/json", bytes.NewReader(body))
+		require.NoError(t, err)
+		require.NoError(t, answer.Body.Close())
+		require.Equal(t, http.StatusOK, answer.StatusCode)
 	}
 }

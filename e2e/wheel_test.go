@@ -17,7 +17,7 @@ import (
 const nowDone = `document.querySelector('header [aria-label=Progress]')?.innerText`
 
 // planOnce plans a stone of a diagram whose facets go over one lap.
-func planOnce(t *testing.T, url, diagram string) (id string) {
+func planOnce(t testing.TB, url, diagram string) (id string) {
 	t.Helper()
 	var list struct{ Diagrams []struct{ ID, Name string } }
 	fetch(t, url+"/api/diagrams?text="+diagram, &list)

@@ -84,14 +84,17 @@ export const visitKey = (v: Visit): string => `${v.setup}/${v.pass}/${v.facet}`;
  */
 export function ordered(events: readonly LogEvent[]): LogEvent[] {
   const arrived = [...events].sort((a, b) => a.held - b.held || (a.held ? 0 : a.seq - b.seq));
-  const own = new Map<string, LogEvent[]>();
+  const own = new Map<string, { list: LogEvent[]; next: number }>();
   for (const e of arrived) {
-    const list = own.get(e.device);
-    if (list) list.push(e);
-    else own.set(e.device, [e]);
+    const its = own.get(e.device);
+    if (its) its.list.push(e);
+    else own.set(e.device, { list: [e], next: 0 });
   }
-  for (const list of own.values()) list.sort((a, b) => a.deviceSeq - b.deviceSeq);
-  return arrived.map((e) => own.get(e.device)!.shift()!);
+  for (const { list } of own.values()) list.sort((a, b) => a.deviceSeq - b.deviceSeq);
+  return arrived.map((e) => {
+    const its = own.get(e.device)!;
+    return its.list[its.next++]!;
+  });
 }
 
 interface Folding extends LogState {
@@ -146,9 +149,11 @@ type Of<K> = LogEvent & { kind: K };
 /** Kinds that only the server writes: they are never late. */
 const byServer: ReadonlySet<string> = new Set<LogEvent['kind']>(['plan', 'agree', 'finish']);
 
-/** Folds a log into the state that it leads to. */
-export function fold(events: readonly LogEvent[]): LogState {
-  const s: Folding = {
+/** The state before anything has happened. */
+export const emptyState = (): LogState => folding();
+
+function folding(): Folding {
+  return {
     marks: new Map(),
     checks: new Map(),
     transfers: new Map(),
@@ -165,13 +170,64 @@ export function fold(events: readonly LogEvent[]): LogState {
     finished: false,
     late: 0,
   };
-  ordered(events).forEach((e, i) => {
+}
+
+/** Folds a log into the state that it leads to. */
+export const fold = (events: readonly LogEvent[]): LogState =>
+  advance(emptyState(), 0, ordered(events));
+
+/** The state after further events, which come in their order after so many others. The state before stays as it is. */
+export function advance(before: LogState, count: number, events: readonly LogEvent[]): LogState {
+  const s = copyOf(before);
+  events.forEach((e, i) => {
     if (s.finished && !byServer.has(e.kind)) s.late++;
     const follow = apply[e.kind] as ((s: Folding, n: number, e: LogEvent) => void) | undefined;
-    if (e.version <= newestOf(e.kind)) follow?.(s, i + 1, e);
+    if (e.version <= newestOf(e.kind)) follow?.(s, count + i + 1, e);
   });
   return s;
 }
+
+/** The same state, with entries that became others: the server stored them meanwhile. */
+export function renewed(before: LogState, by: ReadonlyMap<string, LogEvent>): LogState {
+  const act = <A extends Act>(a: A): A =>
+    a.events.some((e) => by.has(e.id))
+      ? { ...a, events: a.events.map((e) => by.get(e.id) ?? e) }
+      : a;
+  const acts = <K, A extends Act>(all: ReadonlyMap<K, A>) =>
+    new Map([...all].map(([key, a]) => [key, act(a)]));
+  return {
+    ...before,
+    marks: acts(before.marks),
+    checks: acts(before.checks),
+    transfers: acts(before.transfers),
+    vets: acts(before.vets),
+    dops: before.dops.map(act),
+    notes: before.notes.map(act),
+    stretches: before.stretches.map(act),
+    moves: before.moves.map((m) => ({ ...act(m), opened: acts(m.opened) })),
+    happenings: before.happenings.map(act),
+    readings: before.readings.map(act),
+    measures: before.measures.map(act),
+    pauses: before.pauses.map(act),
+  };
+}
+
+/** A copy that can be folded on, while the state before is still shown. */
+const copyOf = (s: LogState): Folding => ({
+  ...s,
+  marks: new Map(s.marks),
+  checks: new Map(s.checks),
+  transfers: new Map(s.transfers),
+  vets: new Map(s.vets),
+  dops: [...s.dops],
+  notes: [...s.notes],
+  stretches: [...s.stretches],
+  moves: s.moves.map((m) => ({ ...m, opened: new Map(m.opened) })),
+  happenings: [...s.happenings],
+  readings: [...s.readings],
+  measures: [...s.measures],
+  pauses: [...s.pauses],
+});
 
 function record<K>(acts: Map<K, Act>, key: K, n: number, e: LogEvent) {
   acts.set(key, { n, events: [...(acts.get(key)?.events ?? []), e] });

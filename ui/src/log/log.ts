@@ -1,4 +1,5 @@
-import { fold, type LogState } from './fold';
+import type { LogState } from './fold';
+import { addedTo, folded, nothing, renewedIn, type Folded } from './folded';
 import { randomID } from '../api/making';
 import { newestOf, type Happening, type LogEvent } from './events';
 import type { Kept, RefusedEvent } from './kept';
@@ -11,7 +12,7 @@ export interface Snapshot {
   state: LogState;
 }
 
-const unknown: Snapshot = { known: false, events: [], state: fold([]) };
+const unknown: Snapshot = { known: false, events: [], state: nothing.state };
 
 /** How the logs of this browser stand as a whole. */
 export interface Standing {
@@ -36,6 +37,8 @@ type Message = { changed: string[] } | { away: boolean };
  */
 export class Log {
   private readonly streams = new Map<string, Snapshot>();
+  /** What each of them was folded into. */
+  private readonly folds = new Map<string, Folded>();
   /** Entries that are on their way into the browser's database, or that it refused to keep. */
   private unkept: LogEvent[] = [];
   /** The name and number of entries that no database numbers. */
@@ -49,6 +52,8 @@ export class Log {
     away: false,
   };
   private readonly listeners = new Set<() => void>();
+  /** A log changed since the listeners were told. */
+  private stale = false;
   private count = 0;
   private readonly channel: BroadcastChannel | undefined;
   /** The end of what was asked of the database so far. */
@@ -106,7 +111,12 @@ export class Log {
     }));
     this.unkept.push(...made);
     const before = this.snapshot(stream);
-    this.put(stream, before.known, [...before.events, ...made]);
+    this.place(
+      stream,
+      before.known,
+      [...before.events, ...made],
+      addedTo(this.foldOf(stream), made),
+    );
     this.update({ waiting: this.standing.waiting + made.length });
     void this.keep();
     return made;
@@ -119,7 +129,8 @@ export class Log {
       const batch = [...this.unkept];
       if (batch.length === 0) return;
       try {
-        await this.kept.add(batch);
+        const numbered = new Map((await this.kept.add(batch)).map((e) => [e.id, e]));
+        this.renew(new Set(batch.map((e) => e.stream)), (e) => numbered.get(e.id) ?? e);
         const ids = new Set(batch.map((e) => e.id));
         this.unkept = this.unkept.filter((e) => !ids.has(e.id));
         this.update({ keeps: true });
@@ -127,23 +138,26 @@ export class Log {
         // A private window, a full disk: they stay in this page and are tried again.
         this.update({ keeps: false });
       }
-      await this.changed([...new Set(batch.map((e) => e.stream))]);
+      await this.announce([...new Set(batch.map((e) => e.stream))]);
     });
   }
 
   /** Puts in what the server's log of a stream has. */
   merge(stream: string, events: readonly LogEvent[]): Promise<void> {
     return this.inTurn(async () => {
-      if (events.length === 0 && this.snapshot(stream).known) return;
+      const { known } = this.snapshot(stream);
+      if (events.length === 0 && known) return;
       const there = new Set(events.map((e) => e.id));
       this.unkept = this.unkept.filter((e) => !there.has(e.id));
-      try {
-        await this.kept.merge(stream, events);
-      } catch {
-        const own = this.snapshot(stream).events.filter((e) => !there.has(e.id));
-        this.show(stream, true, [...own, ...events]);
-      }
-      await this.changed([stream]);
+      const keeps = await this.kept.merge(stream, events).then(
+        () => true,
+        () => false,
+      );
+      // What this page has not read yet comes from the database, all of it.
+      if (keeps && !known) return this.changed([stream]);
+      const own = this.snapshot(stream).events.filter((e) => !there.has(e.id));
+      this.put(stream, true, [...own, ...events]);
+      await this.announce([stream]);
     });
   }
 
@@ -180,20 +194,20 @@ export class Log {
       const seqs = new Map(stored.map((s) => [s.id, s.seq]));
       const parked = new Set(refused.map((r) => r.id));
       this.unkept = this.unkept.filter((e) => !seqs.has(e.id) && !parked.has(e.id));
+      const streams = new Set(
+        [...this.streams].flatMap(([stream, { events }]) =>
+          events.some((e) => seqs.has(e.id) || parked.has(e.id)) ? [stream] : [],
+        ),
+      );
+      this.renew(streams, (e) =>
+        parked.has(e.id) ? undefined : seqs.has(e.id) ? { ...e, held: 0, seq: seqs.get(e.id)! } : e,
+      );
       try {
         await this.kept.settle(stored, refused);
       } catch {
-        for (const [stream, { known, events }] of this.streams)
-          this.show(
-            stream,
-            known,
-            events
-              .filter((e) => !parked.has(e.id))
-              .map((e) => (seqs.has(e.id) ? { ...e, held: 0, seq: seqs.get(e.id)! } : e)),
-          );
         this.update({ refused: [...this.standing.refused, ...refused] });
       }
-      await this.changed([...this.streams.keys()]);
+      await this.announce([...streams]);
     });
   }
 
@@ -229,6 +243,28 @@ export class Log {
     this.broadcast({ changed: streams });
   }
 
+  /** Tells other tabs of what was changed here and is shown here, and counts anew what waits. */
+  private async announce(streams: string[]): Promise<void> {
+    await this.reread([]);
+    this.broadcast({ changed: streams });
+  }
+
+  /** Puts other entries in the place of those of streams: none for what is no entry any more. */
+  private renew(streams: Iterable<string>, by: (e: LogEvent) => LogEvent | undefined): void {
+    for (const stream of streams) {
+      const { known, events } = this.snapshot(stream);
+      const others = new Map<string, LogEvent>();
+      const next = events.flatMap((e) => {
+        const is = by(e);
+        if (is && is !== e) others.set(e.id, is);
+        return is ?? [];
+      });
+      const before = this.foldOf(stream);
+      const fold = next.length === events.length ? renewedIn(before, others) : undefined;
+      this.place(stream, known, next, fold ?? folded(next, before));
+    }
+  }
+
   private broadcast(message: Message): void {
     this.channel?.postMessage(message);
   }
@@ -252,17 +288,32 @@ export class Log {
     }
   }
 
-  private show(stream: string, known: boolean, events: readonly LogEvent[]): void {
-    this.put(stream, known, events);
-    this.notify();
+  private foldOf(stream: string): Folded {
+    return this.folds.get(stream) ?? nothing;
   }
 
   private put(stream: string, known: boolean, events: readonly LogEvent[]): void {
-    this.streams.set(stream, { known, events, state: fold(events) });
+    this.place(stream, known, events, folded(events, this.foldOf(stream)));
+  }
+
+  private place(stream: string, known: boolean, events: readonly LogEvent[], fold: Folded): void {
+    this.stale = true;
+    this.folds.set(stream, fold);
+    this.streams.set(stream, { known, events, state: fold.state });
   }
 
   private update(change: Partial<Standing>): void {
-    this.standing = { ...this.standing, ...change };
+    const next = { ...this.standing, ...change };
+    const alike =
+      next.waiting === this.standing.waiting &&
+      next.fleeting === this.standing.fleeting &&
+      next.keeps === this.standing.keeps &&
+      next.away === this.standing.away &&
+      next.refused.length === this.standing.refused.length;
+    // What nobody sees a difference of is not drawn anew.
+    if (alike && !this.stale) return;
+    this.stale = false;
+    this.standing = next;
     this.notify();
   }
 

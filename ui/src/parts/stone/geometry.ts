@@ -51,16 +51,21 @@ const subtract = (a: Vec, b: Vec): Vec => [a[0] - b[0], a[1] - b[1], a[2] - b[2]
  * Straight at the side that is up, 12 o'clock at the top. With the pavilion up the stone
  * has been turned over about the line from 12 to 6.
  */
-export const lookingAt = (up: Side): Camera => ({
-  right: [up === 'crown' ? 1 : -1, 0, 0],
-  up: [0, 1, 0],
-});
+export const lookingAt = (up: Side): Camera => ontoSide[up];
+
+// The same object each time, so that a drawing whose camera stays is not drawn anew.
+const ontoSide: Record<Side, Camera> = {
+  crown: { right: [1, 0, 0], up: [0, 1, 0] },
+  pavilion: { right: [-1, 0, 0], up: [0, 1, 0] },
+};
 
 /** From the side, the table at the top, with 12 o'clock or 3 o'clock to the right. */
-export const fromTheSide = (toTheRight: 12 | 3): Camera => ({
-  right: toTheRight === 12 ? [0, 1, 0] : [1, 0, 0],
-  up: [0, 0, 1],
-});
+export const fromTheSide = (toTheRight: 12 | 3): Camera => alongGirdle[toTheRight];
+
+const alongGirdle: Record<12 | 3, Camera> = {
+  12: { right: [0, 1, 0], up: [0, 0, 1] },
+  3: { right: [1, 0, 0], up: [0, 0, 1] },
+};
 
 /** At a point of the stone from straight outside, as near to upright as can be. */
 export function lookingFrom(mesh: Mesh, step: number, p: Vec): Camera {
@@ -187,6 +192,14 @@ const lastOfBlock = -6;
 
 /** How far the finished stone reaches from the axis and along it, for framing a drawing. */
 export function reachOf(mesh: Mesh): number {
+  let reach = reaches.get(mesh);
+  if (reach === undefined) reaches.set(mesh, (reach = findReach(mesh)));
+  return reach;
+}
+
+const reaches = new WeakMap<Mesh, number>();
+
+function findReach(mesh: Mesh): number {
   const faces = facesAfter(mesh, lastStep(mesh));
   const reach = (of: (facet: number) => boolean) =>
     Math.max(

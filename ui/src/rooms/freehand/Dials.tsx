@@ -26,7 +26,7 @@ const large = {
   '& input': {
     fontFamily: faces.figures,
     fontWeight: 600,
-    fontSize: 'clamp(72px, min(13vw, 18vh), 180px)',
+    fontSize: 'clamp(72px, min(14.5vw, 19.4vh), 200px)',
     lineHeight: 1,
     height: 'auto',
     p: 1,
@@ -47,7 +47,7 @@ export function Dials({ dialled, gear, next, fresh, onChange }: Props) {
         {[t.turned(w.tiers.parts[dialled.up]!), next?.tier].filter(Boolean).join(' · ')}
       </Typography>
       <Box sx={{ display: 'flex', gap: 2, mb: 1 }}>
-        <Box sx={large}>
+        <Box sx={{ ...large, flexGrow: 1.5 }}>
           <NumberField
             label={t.angle}
             min={0}
