@@ -134,6 +134,23 @@ type LeanSet struct {
 	Cheat float64 `json:"cheat"`
 }
 
+// AtWheelRequest changes a plan in the middle of the work, over the version that was read. What is null or "" stays.
+type AtWheelRequest struct {
+	// Visiting is the order of the facets within a tier.
+	Visiting gear.Visiting `json:"visiting" validate:"omitempty,oneof=written round pairs"`
+	// GirdleSpare is by how many mm the girdle is left thicker at first.
+	GirdleSpare *float64 `json:"girdleSpare" validate:"omitempty,min=0,max=2"`
+	// Across is what calipers read on the stone as it was cut.
+	Across  *Calipered `json:"across"`
+	Version int        `json:"version"`
+}
+
+// Calipered is what calipers read in mm, across a girdle tier or, where that is "", at the stone's width.
+type Calipered struct {
+	Tier string  `json:"tier" validate:"max=12"`
+	MM   float64 `json:"mm" validate:"min=0.1,max=500"`
+}
+
 // adaptGrid is how many rays across a stone is looked at with: its figures compare.
 const adaptGrid = 96
 
@@ -154,6 +171,14 @@ func (s *Server) adaptRoutes() {
 			return StoneHead{}, err
 		}
 		stone, err := s.workshop.LeanStone(ctx, in.ID, in.Body.Setup, lean, in.Body.Version)
+		if err != nil {
+			return StoneHead{}, err
+		}
+		return stoneHead(stone), nil
+	})
+	handle(s, route{method: http.MethodPut, path: "/api/stones/:id/at-wheel", name: "changeAtWheel", summary: "Change the order, the girdle's allowance or the size of a stone's plan at the wheel"}, func(c *echo.Context, in byIDWithBody[AtWheelRequest]) (StoneHead, error) {
+		b := in.Body
+		stone, err := s.workshop.ChangeAtWheel(c.Request().Context(), in.ID, workshop.AtWheel{Visiting: b.Visiting, GirdleSpare: b.GirdleSpare, Across: (*workshop.Calipered)(b.Across)}, b.Version)
 		if err != nil {
 			return StoneHead{}, err
 		}

@@ -11,6 +11,7 @@ import (
 
 	"cressa/analysis"
 	"cressa/core/diagram"
+	"cressa/core/gear"
 	"cressa/server"
 	"cressa/workshop/journal"
 )
@@ -174,4 +175,48 @@ func TestAStoneThatLeansIsDialledOtherwise(t *testing.T) {
 	c.put("PUT", at+"/lean", ask, &stone)
 	c.get(at+"/script", &after)
 	assert.Equal(t, before.Facets[len(before.Facets)-3].Dial, after.Facets[len(after.Facets)-3].Dial)
+}
+
+// At the wheel the girdle can be left thicker by the first lap of the last side, facets be visited in another order,
+// and the plan go on from the size that the stone really has.
+func TestAPlanIsChangedInTheMiddleOfTheWork(t *testing.T) {
+	c := start(t)
+	d := c.diagramCalled("First Light")
+	choices := plan("Quartz", 96, width(8), diagram.Pavilion)
+	require.Greater(t, len(choices.Passes), 1)
+	var stone server.StoneHead
+	c.put("POST", "/api/stones", server.PlanRequest{Name: "Thick", DiagramID: d.ID, Choices: choices}, &stone)
+	at := "/api/stones/" + stone.ID
+	var script server.BenchScript
+	read := func() { t.Helper(); c.get(at+"/script", &script) }
+	read()
+	planned := script.Calipers[0]
+	girdle := func(first bool) (out []string) {
+		for _, v := range script.Visits {
+			if f := script.Facets[v.Facet]; f.Setup == 1 && v.First == first && f.Tier == "C1" {
+				out = append(out, v.Stop)
+			}
+		}
+		return out
+	}
+	assert.Contains(t, girdle(true)[0], "until the girdle is")
+	first := script.Visits[0].Facet
+
+	spare := 0.2
+	c.put("PUT", at+"/at-wheel", server.AtWheelRequest{GirdleSpare: &spare, Visiting: gear.OppositePairs, Version: stone.Version}, &stone)
+	read()
+	assert.Contains(t, girdle(true)[0], "0.2 mm more than at the end")
+	assert.Contains(t, girdle(false)[0], "the girdle comes down to")
+	assert.Equal(t, first, script.Visits[0].Facet)
+	assert.Equal(t, 48, (script.Facets[script.Visits[1].Facet].Dial.Tooth-script.Facets[first].Dial.Tooth+96)%96, "the facet opposite")
+	for _, v := range script.Visits {
+		f := script.Facets[v.Facet]
+		assert.Equal(t, f.Setup == 1 && v.First && f.Part == "crown" && f.Angle > 0, v.Spare > 0, f.Tier)
+	}
+
+	c.put("PUT", at+"/at-wheel", server.AtWheelRequest{Across: &server.Calipered{Tier: planned.Tier, MM: planned.MM - 0.2}, Version: stone.Version}, &stone)
+	read()
+	assert.InDelta(t, planned.MM-0.2, script.Calipers[0].MM, 1e-9)
+	assert.InDelta(t, spare, script.GirdleSpare, 0, "the rest stays")
+	c.problem("PUT", at+"/at-wheel", `{"version": 1}`, http.StatusConflict)
 }

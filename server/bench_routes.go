@@ -9,6 +9,7 @@ import (
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/gear"
 	"cressa/words"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -47,6 +48,10 @@ type BenchScript struct {
 	Mounts []BenchMount `json:"mounts"`
 	// Layer is what was changed at the wheel, over the diagram.
 	Layer []TierChange `json:"layer"`
+	// Visiting and GirdleSpare are those of the plan, Calipers what these read on its girdle.
+	Visiting    gear.Visiting    `json:"visiting" validate:"oneof=written round pairs"`
+	GirdleSpare float64          `json:"girdleSpare"`
+	Calipers    []CaliperReading `json:"calipers"`
 	// Laps says what to mind at the lap of each pass.
 	Laps []LapAdvice `json:"laps"`
 	// ReadWell names the facets, by their places, whose readings of the height dial foretell most: two in a
@@ -151,6 +156,8 @@ type BenchVisit struct {
 	// Now and After are the steps of the mesh before and after the cut.
 	Now   int `json:"now"`
 	After int `json:"after"`
+	// Spare is by how many mm the girdle is left thicker than planned by this visit.
+	Spare float64 `json:"spare"`
 	// Move is what is changed at the machine to get here from the visit before.
 	Move BenchMove `json:"move"`
 	// Minutes is how long it took, or how long such a one takes.
@@ -217,6 +224,7 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear),
 		Checks: []GateCheck{}, Cautions: words.Cautions(a.Material),
 		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick, LapCares: []LapCare{}, Laps: []LapAdvice{}, Layer: changesOf(plan.Layer), Mounts: []BenchMount{}, ReadWell: script.ReadWell(),
+		Visiting: plan.Choices.Visiting, GirdleSpare: plan.Choices.GirdleSpare, Calipers: calipersOf(a),
 	}
 	for i, r := range ladder.Rungs {
 		out.Laps = append(out.Laps, LapAdvice{r.Pass.ID, words.AtTheLap(r, i == 0, a.Material), r.Leaves})
@@ -264,9 +272,12 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		if v.Clears != "" {
 			stop = words.Clear(passes[v.Clears], d.Tiers[facet.TierNo].Stop, facet.AtMeet)
 		}
+		if band := d.Tiers[facet.TierNo].Stop; band.Kind == diagram.GirdleBand {
+			stop = words.WithSpare(stop, v.Spare, v.Clears != "" && plan.Choices.GirdleSpare > 0, band.Thickness*a.MM)
+		}
 		out.Visits = append(out.Visits, BenchVisit{
 			Setup: v.Setup, Pass: v.Pass, Facet: v.FacetNo, Adapter: v.Adapter, First: v.Clears == "", Stop: stop, Block: v.Block, RoundEnd: v.RoundEnd, BlockEnd: v.BlockEnd,
-			Now: v.Now, After: v.After, Move: BenchMove(v.Move), Minutes: math.Round(minutes[i]*100) / 100,
+			Now: v.Now, After: v.After, Spare: v.Spare, Move: BenchMove(v.Move), Minutes: math.Round(minutes[i]*100) / 100,
 		})
 	}
 	shelf, err := s.workshop.Shelf(ctx)

@@ -377,7 +377,7 @@ func assessmentOf(a *workshop.Assessment) Assessment {
 		Carats: a.Carats, CriticalAngle: a.CriticalAngle, RefractiveIndex: a.Material.RefractiveIndex, Turns: a.Turns, LargestCheat: a.LargestCheat,
 		Ranking: fitsOf(a.Ranking), CheatGap: a.CheatGap, CheatResidual: a.CheatResidual,
 		Cheater: a.Machine.Cheater != workshop.CheaterNone,
-		NoTable: a.TableMM == 0, Calipers: []CaliperReading{}, Laps: []TierLaps{},
+		NoTable: a.TableMM == 0, Calipers: calipersOf(a), Laps: []TierLaps{},
 		Warnings:  placesOf(slices.Concat(a.Stone.Warnings, a.Girdle, a.Left, a.Leaking)),
 		Obstacles: placesOf(a.Machine.Obstacles(a.Stone)), Stone: plannedView(a),
 	}
@@ -387,10 +387,14 @@ func assessmentOf(a *workshop.Assessment) Assessment {
 	for _, t := range a.Stone.Diagram.Tiers {
 		out.Laps = append(out.Laps, TierLaps{t.Name, workshop.GroupOf(t)})
 	}
-	for _, r := range a.Stone.Calipers() {
-		out.Calipers = append(out.Calipers, CaliperReading{a.Stone.Diagram.Tiers[r.TierNo].Name, r.Across * a.MM, r.Flats})
-	}
 	return out
+}
+
+// calipersOf is what calipers read on the girdle of a planned stone.
+func calipersOf(a *workshop.Assessment) []CaliperReading {
+	return each(a.Stone.Calipers(), func(r cutting.Caliper) CaliperReading {
+		return CaliperReading{a.Stone.Diagram.Tiers[r.TierNo].Name, r.Across * a.MM, r.Flats}
+	})
 }
 
 func fitsOf(fits []gear.Fit) []GearFit {

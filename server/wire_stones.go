@@ -46,6 +46,8 @@ type PlanHabits struct {
 	TableAt workshop.TableAt `json:"tableAt" validate:"oneof=through each"`
 	// Turning is how a stone is turned on its dop for another gear.
 	Turning workshop.Turning `json:"turning" validate:"oneof=whole sides"`
+	// GirdleSpare is by how many mm the girdle is left thicker until the second side is cut with its second lap.
+	GirdleSpare float64 `json:"girdleSpare" validate:"min=0,max=2"`
 }
 
 // Laps are the passes of a plan in order, and who goes without some of them.

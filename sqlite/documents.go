@@ -187,7 +187,7 @@ func settingsDocument(s workshop.Settings) string {
 			ID: h.ID, Name: h.Name, FirstSide: string(h.FirstSide), Tick: string(h.Tick), Long: string(h.Long),
 			Allowance: &h.Allowance, Kerf: &h.Kerf, Preform: &preformDoc{h.Preform.Side, h.Preform.Foot, h.Preform.Under},
 			Girdle: string(h.Girdle), Table: string(h.Table), Visiting: string(h.Visiting), Turning: string(h.Turning),
-			lapsDoc: lapsDocOf(h.Laps, h.TableAt), Holds: holdDocs(h.Holds),
+			lapsDoc: lapsDocOf(h.Laps, h.PlanHabits), Holds: holdDocs(h.Holds),
 		})
 	}
 	for _, m := range s.Materials {
@@ -223,7 +223,7 @@ func readSettings(text string) (workshop.Settings, error) {
 			ID: h.ID, Name: h.Name, FirstSide: workshop.FirstSide(h.FirstSide), Tick: workshop.TickOf(h.Tick), Long: workshop.Lying(cmp.Or(h.Long, string(workshop.Across))),
 			Allowance: given(h.Allowance, fit.UsualAllowance), Kerf: given(h.Kerf, workshop.UsualKerf),
 			Preform:    dopping.Allowance(given(h.Preform, preformDoc(dopping.UsualAllowance()))),
-			PlanHabits: planHabitsOf(h.Girdle, h.Table, h.Visiting, h.Turning, cmp.Or(h.TableAt, string(workshop.TableThrough))), Laps: h.laps(), Holds: holdsOf(h.Holds),
+			PlanHabits: planHabitsOf(h.Girdle, h.Table, h.Visiting, h.Turning, cmp.Or(h.TableAt, string(workshop.TableThrough)), h.GirdleSpare), Laps: h.laps(), Holds: holdsOf(h.Holds),
 		})
 	}
 	for _, m := range d.Materials {

@@ -73,9 +73,11 @@ type sizeDoc struct {
 
 // lapsDoc is what plans and habits say of laps.
 type lapsDoc struct {
-	TableAt string    `json:"tableAt"`
-	Passes  []passDoc `json:"passes"`
-	Uses    []useDoc  `json:"uses"`
+	TableAt string `json:"tableAt"`
+	// GirdleSpare came with schema 17.
+	GirdleSpare float64   `json:"girdleSpare,omitempty"`
+	Passes      []passDoc `json:"passes"`
+	Uses        []useDoc  `json:"uses"`
 	// GirdleFinish is how far the girdle is taken, in forms that knew no other exception.
 	GirdleFinish string `json:"girdleFinish,omitempty"`
 }
@@ -96,8 +98,8 @@ type useDoc struct {
 	Without []string `json:"without"`
 }
 
-func lapsDocOf(l workshop.Laps, at workshop.TableAt) lapsDoc {
-	d := lapsDoc{TableAt: string(at), Passes: []passDoc{}, Uses: []useDoc{}}
+func lapsDocOf(l workshop.Laps, h workshop.PlanHabits) lapsDoc {
+	d := lapsDoc{TableAt: string(h.TableAt), GirdleSpare: h.GirdleSpare, Passes: []passDoc{}, Uses: []useDoc{}}
 	for _, p := range l.Passes {
 		d.Passes = append(d.Passes, passDoc(p))
 	}
@@ -163,9 +165,10 @@ type problemDoc struct {
 	High   float64 `json:"high"`
 }
 
-func planHabitsOf(girdle, table, visiting, turning, at string) workshop.PlanHabits {
+func planHabitsOf(girdle, table, visiting, turning, at string, spare float64) workshop.PlanHabits {
 	return workshop.PlanHabits{
 		Girdle: cutting.When(girdle), Table: cutting.When(table), Visiting: gear.Visiting(visiting), Turning: workshop.Turning(turning), TableAt: workshop.TableAt(at),
+		GirdleSpare: spare,
 	}
 }
 
@@ -173,7 +176,7 @@ func choicesDocOf(c workshop.Choices) choicesDoc {
 	return choicesDoc{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: sizeDoc{string(c.Size.Basis), c.Size.Tier, c.Size.MM, c.Size.Typed}, FirstSide: string(c.FirstSide),
 		Girdle: string(c.Girdle), Table: string(c.Table), Visiting: string(c.Visiting), Turning: string(c.Turning),
-		lapsDoc: lapsDocOf(c.Laps, c.TableAt), Holds: holdDocs(c.Holds),
+		lapsDoc: lapsDocOf(c.Laps, c.PlanHabits), Holds: holdDocs(c.Holds),
 	}
 }
 
@@ -197,7 +200,7 @@ func (d choicesDoc) choices() workshop.Choices {
 	return workshop.Choices{
 		Material: d.Material, Machine: d.Machine, Gear: d.Gear, Size: workshop.Size{Basis: workshop.Basis(d.Size.Basis), Tier: d.Size.Tier, MM: d.Size.MM, Typed: d.Size.Typed}, FirstSide: diagram.Part(d.FirstSide),
 		// Plans that were made before there was a choice had every lap with the other facets.
-		PlanHabits: planHabitsOf(d.Girdle, d.Table, d.Visiting, d.Turning, cmp.Or(d.TableAt, string(workshop.TableEach))), Laps: d.laps(), Holds: holdsOf(d.Holds),
+		PlanHabits: planHabitsOf(d.Girdle, d.Table, d.Visiting, d.Turning, cmp.Or(d.TableAt, string(workshop.TableEach)), d.GirdleSpare), Laps: d.laps(), Holds: holdsOf(d.Holds),
 	}
 }
 

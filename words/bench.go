@@ -72,6 +72,18 @@ func Clear(before workshop.Pass, stop diagram.Stop, atMeet bool) string {
 	return fmt.Sprintf("until %s are gone; %s", marks, hold)
 }
 
+// WithSpare tells where a cut stops that takes its height from the girdle, where the girdle is left thicker by so many mm
+// at first; after is the pass that then brings it down to its thickness in mm.
+func WithSpare(stop string, spare float64, after bool, thickness float64) string {
+	switch {
+	case spare > 0:
+		return fmt.Sprintf("until the girdle is %.2f mm: %s mm more than at the end", thickness+spare, number(spare))
+	case after:
+		return fmt.Sprintf("%s; the girdle comes down to %.2f mm", stop, thickness)
+	}
+	return stop
+}
+
 // AdapterCheck words an item of putting the stone onto the table adapter of a machine.
 func AdapterCheck(item string, m workshop.Machine) string {
 	switch item {

@@ -75,6 +75,8 @@ type PlanHabits struct {
 	TableAt TableAt `validate:"oneof=through each"`
 	// Turning is how a stone is turned on its dop for another gear.
 	Turning Turning `validate:"oneof=whole sides"`
+	// GirdleSpare is by how many mm the girdle is left thicker until the second side is cut with its second lap.
+	GirdleSpare float64 `validate:"min=0,max=2"`
 }
 
 // withDefaults returns the habits with the zero values written out.
@@ -83,6 +85,7 @@ func (w PlanHabits) withDefaults() PlanHabits {
 		Girdle: cmp.Or(w.Girdle, cutting.AsDrawn), Table: cmp.Or(w.Table, cutting.AsDrawn),
 		Visiting: cmp.Or(w.Visiting, gear.AsWritten),
 		TableAt:  cmp.Or(w.TableAt, TableThrough), Turning: cmp.Or(w.Turning, TurnedWhole),
+		GirdleSpare: w.GirdleSpare,
 	}
 }
 

@@ -67,6 +67,8 @@ type ScriptVisit struct {
 	RoundEnd, BlockEnd int
 	// Now and After are the steps of the picture before and after the cut.
 	Now, After int
+	// Spare is by how many mm the girdle is left thicker than planned by this visit.
+	Spare float64
 	// Move is what the hand does to get here from the visit before.
 	Move Move
 }
@@ -112,7 +114,26 @@ func (s *Stones) Script(ctx context.Context, stone Stone) (*Script, error) {
 	}
 	out.Steps = cutting.Steps(solids, order)
 	out.Visits = visits(out, plan.Runs, plan.Choices.Gear)
+	out.spare(plan.Choices.GirdleSpare)
 	return out, nil
+}
+
+// spare leaves the girdle thicker by so many mm with the first lap of the last side, for facets that another lap takes
+// down: all of that side that stand aslant, since they stop at one another.
+func (s *Script) spare(mm float64) {
+	last := len(s.Setups) - 1
+	if last < 1 {
+		return
+	}
+	again := map[int]bool{}
+	for i := len(s.Visits) - 1; i >= 0; i-- {
+		v := &s.Visits[i]
+		f := s.Facets[v.FacetNo]
+		if f.Setup == last && !v.Adapter && v.Clears == "" && again[v.FacetNo] && f.Angle > 0 && f.Angle < 90 {
+			v.Spare = mm
+		}
+		again[v.FacetNo] = true
+	}
 }
 
 // VisitName is what a visit is called at the wheel.

@@ -26,6 +26,9 @@ export const ranges = {
     margin: { min: -20, max: 40 },
     refractiveIndex: { min: 1.01, max: 4 },
   },
+  AtWheelRequest: {
+    girdleSpare: { min: 0, max: 2 },
+  },
   Axis: {
     from: { min: 0, max: 90 },
     steps: { min: 2, max: 60, whole: true },
@@ -40,8 +43,12 @@ export const ranges = {
     diameter: { min: 10, max: 1000 },
     kerf: { min: 0.05, max: 10 },
   },
+  Calipered: {
+    mm: { min: 0.1, max: 500 },
+  },
   Choices: {
     gear: { min: 1, max: 360, whole: true },
+    girdleSpare: { min: 0, max: 2 },
   },
   Compound: {
     grain: { min: 0, max: 1000 },
@@ -103,6 +110,7 @@ export const ranges = {
   },
   Habits: {
     allowance: { min: 0, max: 10 },
+    girdleSpare: { min: 0, max: 2 },
     kerf: { min: 0, max: 20 },
   },
   HappenedRequest: {

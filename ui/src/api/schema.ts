@@ -1699,6 +1699,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/at-wheel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change the order, the girdle's allowance or the size of a stone's plan at the wheel */
+        put: operations["changeAtWheel"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/check": {
         parameters: {
             query?: never;
@@ -2367,6 +2384,13 @@ export interface components {
             warnings: components["schemas"]["Place"][];
             width: number;
         };
+        AtWheelRequest: {
+            across: components["schemas"]["Calipered"] | null;
+            girdleSpare: number | null;
+            version: number;
+            /** @enum {string} */
+            visiting: "written" | "round" | "pairs" | "";
+        };
         Axis: {
             from: number;
             /** @enum {string} */
@@ -2418,6 +2442,7 @@ export interface components {
             teeth: number;
         };
         BenchScript: {
+            calipers: components["schemas"]["CaliperReading"][];
             cautions: string[];
             cheatGap: number;
             cheater: string;
@@ -2426,6 +2451,7 @@ export interface components {
             facets: components["schemas"]["BenchFacet"][];
             finished: boolean;
             gear: number;
+            girdleSpare: number;
             lapCares: components["schemas"]["LapCare"][];
             laps: components["schemas"]["LapAdvice"][];
             layer: components["schemas"]["TierChange"][];
@@ -2442,6 +2468,8 @@ export interface components {
             setups: components["schemas"]["Setup"][];
             stoneId: string;
             tick: string;
+            /** @enum {string} */
+            visiting: "written" | "round" | "pairs";
             visits: components["schemas"]["BenchVisit"][];
             wheel: components["schemas"]["Tooth"][];
             workId: string;
@@ -2464,6 +2492,7 @@ export interface components {
             pass: string;
             roundEnd: number;
             setup: string;
+            spare: number;
             stop: string;
         };
         BetterOrder: {
@@ -2539,6 +2568,10 @@ export interface components {
             mm: number;
             tier: string;
         };
+        Calipered: {
+            mm: number;
+            tier: string;
+        };
         Candidate: {
             allowance: number;
             bound: number;
@@ -2584,6 +2617,7 @@ export interface components {
             gear: number;
             /** @enum {string} */
             girdle: "drawn" | "first" | "last";
+            girdleSpare: number;
             holds: components["schemas"]["Hold"][];
             machine: string;
             material: string;
@@ -3141,6 +3175,7 @@ export interface components {
             firstSide: "drawn" | "pavilion" | "crown";
             /** @enum {string} */
             girdle: "drawn" | "first" | "last";
+            girdleSpare: number;
             holds: components["schemas"]["Hold"][];
             id: string;
             kerf: number;
@@ -9098,6 +9133,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AsCutView"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeAtWheel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AtWheelRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoneHead"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -185,6 +185,21 @@ export const setAdapter = mutationOptions({
   onSuccess: refresh(stonesKey, settingsQuery.queryKey),
 });
 
+type AtWheel =
+  paths['/api/stones/{id}/at-wheel']['put']['requestBody']['content']['application/json'];
+
+/** Changes the order, the girdle's allowance or the size of a plan in the middle of the work. */
+export const changeAtWheel = mutationOptions({
+  mutationFn: ({ stone, ...body }: Partial<AtWheel> & { stone: string; version: number }) =>
+    answer(
+      client.PUT('/api/stones/{id}/at-wheel', {
+        ...at(stone),
+        body: { visiting: '', girdleSpare: null, across: null, ...body },
+      }),
+    ),
+  onSuccess: refresh(stonesKey),
+});
+
 /** What follows of a layer of changes at the wheel, nothing kept. */
 export const adaptationQuery = (stone: string, changes: readonly TierChange[]) =>
   queryOptions({

@@ -103,6 +103,7 @@ const benchVisitOf = (i: number, change: Partial<BenchVisit> = {}): BenchVisit =
   blockEnd: i + 1,
   roundEnd: i + 1,
   minutes: 2,
+  spare: 0,
   now: 0,
   after: 1,
   move: { first: i === 0, pass: false, from: null, teeth: 0 },
@@ -139,6 +140,9 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
   lapCares: [],
   laps: [{ pass: 'cut', texts: ['Fast, with plenty of water.'], leaves: 60 }],
   readWell: [],
+  visiting: 'written',
+  girdleSpare: 0,
+  calipers: [{ tier: 'G1', mm: 8, flats: true }],
   layer: [],
   mounts: [],
   facets: [
@@ -228,6 +232,7 @@ export const habitsOf = (change: Partial<Habits> = {}): Habits => ({
   tableAt: 'through',
   visiting: 'written',
   turning: 'whole',
+  girdleSpare: 0,
   ...change,
 });
 
@@ -266,6 +271,7 @@ export const choicesOf = (change: Partial<Choices> = {}): Choices => ({
   tableAt: 'through',
   visiting: 'written',
   turning: 'whole',
+  girdleSpare: 0,
   ...change,
 });
 

@@ -92,6 +92,8 @@ export const machineWords = {
     string,
     string
   >,
+  girdleSpare: 'Girdle thicker by',
+  girdleSpareHelp: 'until the second lap of that side',
   girdle: 'Girdle is cut',
   table: 'Table is cut',
   whens: {

@@ -140,7 +140,7 @@ export const wheelWords = {
   noDial: 'This machine has no height dial. Set its divisions under Machine and habits.',
   keepReading: 'Keep the reading',
   /** The girdle. */
-  measure: 'Measure the girdle',
+  measure: 'Measure with calipers',
   girdle: 'Girdle, thinnest place',
   girdleHelp: 'With calipers, in mm, after a wipe.',
   girdlePlan: (mm: string) => `planned ${mm}`,
@@ -150,6 +150,11 @@ export const wheelWords = {
   girdleThin:
     'The girdle is thinner than planned. Go no deeper; a crown tier a little flatter saves what is left.',
   keepMeasure: 'Keep the measure',
+  across: 'The stone across',
+  acrossLead: (tier: string, planned: string, flats: boolean) =>
+    `${tier} is planned at ${planned} ${flats ? 'from flat to flat' : 'from flat to corner'}. Where it came out otherwise, the plan goes on from what calipers read: heights, stops in mm and weight follow. What was cut stays cut.`,
+  acrossField: 'Measured',
+  acrossKeep: 'Go on from this size',
   /** Without a hand. */
   hands: 'Hands-free',
   handsLead: 'Pedal, presenter and voice belong to this browser.',
@@ -320,7 +325,7 @@ export const wheelWords = {
     hands: 'Pedal, voice and splash guard',
     time: 'Time left',
     lap: 'At this lap',
-    measure: 'Measure the girdle',
+    measure: 'Measure with calipers',
     polish: 'Polish comes in on one side',
     adapt: 'Adapt this stone',
     left: 'Height that is left',

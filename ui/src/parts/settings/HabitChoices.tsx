@@ -1,10 +1,16 @@
 import type { Habits } from '../../api/client';
+import { ranges } from '../../api/ranges';
 import { lapWords } from '../../words/laps';
 import { machineWords as m } from '../../words/machine';
+import { w } from '../../words/words';
+import { NumberField } from '../fields/NumberField';
 import { PickField } from '../fields/PickField';
 import { Row } from '../Row';
 
-type Planned = Pick<Habits, 'girdle' | 'table' | 'visiting' | 'tableAt' | 'turning'>;
+type Planned = Pick<
+  Habits,
+  'girdle' | 'table' | 'visiting' | 'tableAt' | 'turning' | 'girdleSpare'
+>;
 
 interface Props {
   habits: Planned;
@@ -44,6 +50,15 @@ export function HabitChoices({ habits: h, onChange }: Props) {
         value={h.turning}
         options={m.turnings}
         onChange={(turning) => onChange({ turning })}
+      />
+      <NumberField
+        label={m.girdleSpare}
+        unit={w.units.mm}
+        {...ranges.Choices.girdleSpare}
+        value={h.girdleSpare}
+        onChange={(girdleSpare) => onChange({ girdleSpare })}
+        help={m.girdleSpareHelp}
+        width={220}
       />
     </Row>
   );

@@ -269,7 +269,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
           />
         );
       case 'order':
-        return <OrderPanel {...{ script, state, log }} onClose={shut} />;
+        return <OrderPanel {...{ script, state, log, reread }} onClose={shut} />;
       case 'as cut':
         return <AsCutPanel {...{ script, log }} onClose={shut} />;
       case 'adapter':
@@ -288,7 +288,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         case 'height':
           return <HeightPanel {...{ script, state, log, shown }} onClose={shut} />;
         case 'measure':
-          return <MeasurePanel {...{ script, log, shown }} onClose={shut} />;
+          return <MeasurePanel {...{ script, log, shown, reread }} onClose={shut} />;
         case 'polish':
           return <PolishPanel {...{ script, shown }} onClose={shut} />;
         case 'lap':

@@ -1,28 +1,37 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BenchScript } from '../../api/client';
+import { ranges } from '../../api/ranges';
+import { changeAtWheel, stoneLineQuery } from '../../api/stones';
 import { gateSetup, visitOf, type BenchState } from '../../log/standing';
 import { ChoiceList } from '../../parts/ChoiceList';
+import { NumberField } from '../../parts/fields/NumberField';
+import { PickField } from '../../parts/fields/PickField';
+import { Refusal } from '../../parts/forms/Refusal';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { passName } from '../../parts/work/visitWords';
+import { machineWords as m } from '../../words/machine';
 import { duration, micron } from '../../words/numbers';
 import { wheelWords as t } from '../../words/wheel';
 import { w } from '../../words/words';
 import { MarkedStone } from './MarkedStone';
 import { onwards, repeats, type Again, type Onward } from './order';
 import { Panel } from './Panel';
+import type { Reread } from './reread';
 
 interface Props {
   script: BenchScript;
   state: BenchState;
   log: StoneLog;
+  reread: Reread;
   onClose: () => void;
 }
 
 /** The order of the work, changed in the middle: what that leaves open stands beside each way. */
-export function OrderPanel({ script, state, log, onClose }: Props) {
+export function OrderPanel({ script, state, log, reread, onClose }: Props) {
   const [to, setTo] = useState<Onward>();
   const [again, setAgain] = useState<Again>();
   const ahead = onwards(script, state);
@@ -44,6 +53,7 @@ export function OrderPanel({ script, state, log, onClose }: Props) {
         />
       }
     >
+      <Habits {...{ script, reread }} />
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 4 }}>
         <Box>
           <Typography variant="h2">{t.goTo}</Typography>
@@ -134,6 +144,50 @@ function Way({ texts, go, onGo }: { texts: string[]; go: string; onGo: () => voi
       >
         {go}
       </Button>
+    </Box>
+  );
+}
+
+/** The order within a tier, and what the girdle is left thicker by at first: changed, they are a new plan. */
+function Habits({ script, reread }: Pick<Props, 'script' | 'reread'>) {
+  const [visiting, setVisiting] = useState(script.visiting);
+  const [girdleSpare, setSpare] = useState(script.girdleSpare);
+  const { data: line } = useQuery(stoneLineQuery(script.stoneId));
+  const change = useMutation(changeAtWheel);
+  const same = visiting === script.visiting && girdleSpare === script.girdleSpare;
+  return (
+    <Box sx={{ mb: 4 }}>
+      <Box sx={{ display: 'flex', gap: 3, alignItems: 'flex-start', flexWrap: 'wrap' }}>
+        <PickField
+          label={m.visiting}
+          value={visiting}
+          options={m.visitings}
+          onChange={setVisiting}
+          width={240}
+        />
+        <NumberField
+          label={m.girdleSpare}
+          unit={w.units.mm}
+          {...ranges.Choices.girdleSpare}
+          value={girdleSpare}
+          onChange={setSpare}
+          help={m.girdleSpareHelp}
+          width={220}
+        />
+        <Button
+          disabled={same || !line || change.isPending}
+          onClick={() =>
+            change.mutate(
+              { stone: script.stoneId, visiting, girdleSpare, version: line!.version },
+              { onSuccess: () => void reread() },
+            )
+          }
+          sx={{ minHeight: 64, minWidth: 140 }}
+        >
+          {t.cutItSo}
+        </Button>
+      </Box>
+      <Refusal error={change.error} />
     </Box>
   );
 }

@@ -9,6 +9,10 @@ type Facet = BenchScript['facets'][number];
 export const girdlePlanned = (script: BenchScript): number | undefined =>
   script.levels.girdle ? script.levels.girdle.min * script.mmPerUnit : undefined;
 
+/** By how many mm a visit leaves the girdle thicker; a script that an older build has kept leaves nothing. */
+export const spareAt = (script: BenchScript, place: number): number =>
+  (script.visits[place]!.spare as number | undefined) ?? 0;
+
 /**
  * What is left of the girdle until it is as planned, on the facet that takes it down: x on the dial is x/cos t
  * off the girdle.
@@ -47,5 +51,5 @@ export function budgetAt(script: BenchScript, log: LogState, place: number): str
   const last = log.measures.findLast((m) => m.what === 'girdle');
   if (!takesGirdle(script, place)) return undefined;
   if (planned === undefined || !last || last.n < turned) return undefined;
-  return budgetText(script.facets[visit.facet]!, planned, last.mm);
+  return budgetText(script.facets[visit.facet]!, planned + spareAt(script, place), last.mm);
 }

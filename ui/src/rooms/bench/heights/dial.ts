@@ -2,6 +2,7 @@ import type { BenchScript } from '../../../api/client';
 import { visitKey, type LogState } from '../../../log/fold';
 import { foretell, type DialReading, type Foretold } from '../../../log/heights';
 import { visitOf } from '../../../log/standing';
+import { spareAt } from '../girdle';
 
 type Facet = BenchScript['facets'][number];
 
@@ -33,7 +34,8 @@ export function takenIn(script: BenchScript, log: LogState, setup: string): Take
     const place = places.get(visitKey(r.at));
     if (r.at.setup !== setup || r.n < glued || place === undefined) return [];
     const facet = script.facets[script.visits[place]!.facet]!;
-    const { angle, distance } = facet;
+    const { angle } = facet;
+    const distance = distanceAt(script, place);
     const lap = lapAt(log, r.at.pass, r.n);
     const { id } = r.events[0]!;
     return [{ angle, distance, lap, mm: senseOf(facet) * r.mm, place, reads: r.mm, event: id }];
@@ -48,6 +50,13 @@ function lapAt(log: LogState, pass: string, n: number): string {
   return `${pass} ${changed.length}`;
 }
 
+/** How far from the reference point a visit leaves its facet: farther out where the girdle is left thicker at first. */
+function distanceAt(script: BenchScript, place: number): number {
+  const { facet } = script.visits[place]!;
+  const { distance, angle } = script.facets[facet]!;
+  return distance + spareAt(script, place) * Math.cos((angle * Math.PI) / 180);
+}
+
 /** What the dial will read when a visit is finished, as this machine's dial counts. */
 export function foretoldAt(
   script: BenchScript,
@@ -59,7 +68,7 @@ export function foretoldAt(
   if (!facet.division || visit.adapter) return undefined;
   const told = foretell(takenIn(script, log, visit.setup), {
     angle: facet.angle,
-    distance: facet.distance,
+    distance: distanceAt(script, place),
     lap: lapAt(log, visit.pass, Infinity),
   });
   return told && { mm: senseOf(facet) * told.mm, sd: told.sd };
