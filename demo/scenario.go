@@ -269,6 +269,7 @@ func (f *filler) card(ctx context.Context, g gift, stone workshop.Stone, started
 		FinishedCarats: hundredths(a.Carats * smaller * smaller * smaller),
 		WidthMM:        hundredths(a.WidthMM * smaller), LengthMM: hundredths(a.LengthMM * smaller), HeightMM: hundredths(a.HeightMM * smaller),
 		Started: started.Format(time.DateOnly), Finished: f.now.Format(time.DateOnly), Notes: g.card,
+		Price: int64(20_000 + 10_000*math.Round(a.Carats)), Currency: "EUR",
 	}, nil
 }
 

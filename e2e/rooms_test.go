@@ -271,6 +271,25 @@ var rooms = map[string]func(*user){
 	"time left":     beside("t", "At your own pace so far."),
 	"hands-free":    beside("d", "Splash guard"),
 	"at this lap":   beside("l", "At this lap"),
+	"calipers":      beside("m", "The stone across"),
+	"as it was cut": beside("b", "As it was cut"),
+	"new freehand":  func(u *user) { u.click("Stones"); u.click("Cut freehand"); u.mentions("you dial") },
+	"freehand": func(u *user) {
+		u.click("Stones")
+		u.click("Cut freehand")
+		u.fill("Name", "Pebble")
+		u.click("Begin")
+		u.click("Cone: 45°, 16 facets")
+		u.mentions("1 · to a centre point")
+		u.click("Cut it")
+		u.mentions("P1 45° to a centre point")
+	},
+	"printed card": func(u *user) {
+		u.click("Stones")
+		u.click("Grey night")
+		u.click("Print a card")
+		u.until(`document.querySelector('.sheet-pages img')?.complete`)
+	},
 	"quick design": func(u *user) {
 		u.click("Diagrams")
 		u.click("Quick design")

@@ -74,7 +74,7 @@ var errNoReach = errors.New("no meet is reached")
 
 var centre = freehand.Until{Meet: &diagram.Stop{Kind: diagram.Centre}}
 
-func here(x, y, z float64) freehand.Until { return freehand.Until{Here: &r3.Vec{X: x, Y: y, Z: z}} }
+func here(y, z float64) freehand.Until { return freehand.Until{Here: &r3.Vec{Y: y, Z: z}} }
 
 // corners are those of a finished stone, from its lowest and in units of its width, in order.
 func corners(s *cutting.Stone) []r3.Vec {
@@ -110,7 +110,7 @@ func TestAFreehandStoneBecomesADiagram(t *testing.T) {
 	must(b.cut(ctx, diagram.Pavilion, 90, around(16, 3), freehand.Until{Size: 0.9}))
 	// One facet after the other: they join, because one stop serves all.
 	for _, index := range around(8, 12) {
-		must(b.cut(ctx, diagram.Pavilion, 43, []float64{index}, here(0, 0, 0.07)))
+		must(b.cut(ctx, diagram.Pavilion, 43, []float64{index}, here(0, 0.07)))
 	}
 	require.Len(t, b.d.Tiers, 3)
 	assert.Len(t, b.d.Tiers[2].Indexes, 8)
@@ -119,10 +119,10 @@ func TestAFreehandStoneBecomesADiagram(t *testing.T) {
 
 	// The other side; the girdle's thickness is what the first tier leaves of it. What is cut now can be dialled with
 	// the crown up, also at the girdle.
-	must(b.cut(ctx, diagram.Crown, 35, around(8, 12), here(0, 0.45, 0.54)))
+	must(b.cut(ctx, diagram.Crown, 35, around(8, 12), here(0.45, 0.54)))
 	assert.Equal(t, diagram.GirdleBand, b.d.Tiers[3].Stop.Kind)
 	must(b.reach(ctx, diagram.Crown, 26, around(8, 6), 0))
-	must(b.cut(ctx, diagram.Crown, 0, []float64{96}, here(0, 0, 0.65)))
+	must(b.cut(ctx, diagram.Crown, 0, []float64{96}, here(0, 0.65)))
 	assert.Equal(t, []string{"P1", "G1", "P2", "C1", "C2", "T"}, names(b.d))
 
 	was, err := cutting.Cut(b.d)
@@ -180,11 +180,11 @@ func TestWhateverIsCutFreehandSolvesBack(t *testing.T) {
 			_ = b.reach(ctx, diagram.Pavilion, draw("angle", 36, 60), around(count("more facets"), draw("turned", 1, 96)), rapid.IntRange(0, 3).Draw(t, "stops at"))
 		}
 		bounds := 0.5
-		require.NoError(t, b.cut(ctx, diagram.Crown, draw("crown", 25, 45), around(n, 96), here(0, 0.45, bounds+draw("height", 0.05, 0.15))))
+		require.NoError(t, b.cut(ctx, diagram.Crown, draw("crown", 25, 45), around(n, 96), here(0.45, bounds+draw("height", 0.05, 0.15))))
 		for range rapid.IntRange(0, 2).Draw(t, "crown tiers") {
 			_ = b.reach(ctx, diagram.Crown, draw("crown angle", 15, 40), around(count("crown facets"), draw("crown turned", 1, 96)), rapid.IntRange(0, 3).Draw(t, "crown stops at"))
 		}
-		_ = b.cut(ctx, diagram.Crown, 0, []float64{96}, here(0, 0, bounds+draw("table", 0.1, 0.2)))
+		_ = b.cut(ctx, diagram.Crown, 0, []float64{96}, here(0, bounds+draw("table", 0.1, 0.2)))
 		was, err := cutting.Cut(b.d)
 		if err != nil {
 			t.Skip("not closed")

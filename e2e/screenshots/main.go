@@ -92,7 +92,11 @@ var views = []view{
 	{name: "diagram", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), seeDrawing, selectTier("P4")}},
 	{name: "editor", path: "/diagrams", steps: []step{click("Three Sisters"), click("Edit a copy"), see("draft saved"), clickOn("input[data-name]"), seeDrawing}},
 	{name: "angles", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Angles"), choose("Material", "Aquamarine"), see("Pavilion ×"), see("µm")}},
-	{name: "machine-error", path: "/diagrams", steps: []step{click("Parallax"), see("keel"), click("Machine error"), choose("Stones", "200"), click("Run"), see("Would rounding be noticed?"), seeDrawing}},
+	{name: "freehand", path: "/freehand/new", tablet: true, steps: []step{
+		fill("Name", "Pebble for the dome"), fill("Width of the rough", "9"), click("Begin"), click("Cone: 45°, 16 facets"), see("1 · to a centre point"), click("Cut it"), see("P1 45°"),
+		fill("Angle", "90"), see("Pavilion up · G1"), click("2 · to this size"), fill("Across", "8"), click("Cut it"), see("G1 90°"),
+		fill("Angle", "42"), choose("Facets", "8 round the stone"), see("1 · to the meet of"), see("draft saved"), seeDrawing,
+	}},
 	{name: "light", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), see("Hours"), seeLight}},
 	{name: "sweep", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), click("Sweep the angles"), see("Pavilion, factor"), click("Sweep"), see("Kept sweeps"), click("Go to the best"), see("Angles there"), seeLight}},
 	{name: "rough", path: "/rough", steps: []step{click("Piece 1 · the olive block"), see("No turn gives"), seeLight, settled}},

@@ -136,7 +136,11 @@ export function AsCutList({ of, chosen, onChoose, row }: ListProps) {
                 {name}
               </Box>
               {[was, is].map((value, k) => (
-                <Box component="td" key={k} sx={{ textAlign: 'right', pl: 3, whiteSpace: 'nowrap' }}>
+                <Box
+                  component="td"
+                  key={k}
+                  sx={{ textAlign: 'right', pl: 3, whiteSpace: 'nowrap' }}
+                >
                   <Typography
                     variant="figures"
                     sx={{ fontWeight: k === 1 && was !== is && was !== '–' ? 700 : undefined }}

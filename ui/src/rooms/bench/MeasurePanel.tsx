@@ -6,6 +6,7 @@ import type { BenchScript } from '../../api/client';
 import { changeAtWheel, stoneLineQuery } from '../../api/stones';
 import { NumberField } from '../../parts/fields/NumberField';
 import { Refusal } from '../../parts/forms/Refusal';
+import { Profile } from '../../parts/stone/Profile';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { mm } from '../../words/numbers';
 import { wheelWords as t } from '../../words/wheel';
@@ -36,6 +37,14 @@ export function MeasurePanel({ script, log, shown, reread, onClose }: Props) {
       title={t.measure}
       lead={planned === undefined ? '' : t.girdlePlan(mm(planned))}
       onClose={onClose}
+      picture={
+        <Profile
+          mesh={script.mesh}
+          step={script.visits[shown]!.now}
+          levels={script.levels}
+          length={(units) => mm(units * script.mmPerUnit)}
+        />
+      }
     >
       <form
         onSubmit={(e) => {
