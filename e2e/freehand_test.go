@@ -40,7 +40,9 @@ func TestAFreehandStoneBecomesADiagramAndSolvesBack(t *testing.T) {
 	u.mentions("Pavilion up · G1")
 	u.click("2 · to this size")
 	u.fill("Across", "8")
-	u.click("Cut it")
+	u.press(kb.Enter)
+	u.until(`document.activeElement === document.body && document.querySelector('[data-cut]')?.disabled === false`)
+	u.press(kb.Enter)
 	u.mentions("G1 90° until it is 8.00 mm across")
 	u.mentions("8.00 × 8.00 × 9.00 mm")
 

@@ -165,6 +165,10 @@ function Wheel({ diagram, history }: { diagram: Diagram; history: History<Draft>
           onChoose={setWay}
         />
         <Box
+          // Enter ends a field: the keys are the room's again, and the next one cuts.
+          onKeyDown={(e) =>
+            e.key === 'Enter' && e.target instanceof HTMLInputElement && e.target.blur()
+          }
           sx={{
             display: 'flex',
             flexDirection: 'column',
