@@ -13,6 +13,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/core/gear"
 	"cressa/server"
+	"cressa/workshop"
 	"cressa/workshop/journal"
 )
 
@@ -127,6 +128,21 @@ func TestAStoneIsAdaptedAtTheWheel(t *testing.T) {
 	c.get(at+"/script", &script)
 	assert.Equal(t, low.Changes, script.Layer)
 	assert.Equal(t, d.Draft, c.diagramCalled("First Light").Draft)
+
+	// What was cut under the plan before stands beside the new one.
+	var cut server.AsCutView
+	c.get(at+"/as-cut", &cut)
+	require.Len(t, cut.Differences, len(lower), "the crown was changed, and nothing of it was cut yet")
+	assert.Equal(t, workshop.TierChanged, cut.Differences[0].What)
+	assert.Contains(t, cut.Differences[0].Text, "instead of")
+	was := cut.FacetsCut
+	c.put("PUT", at+"/layer", server.KeepLayerRequest{Changes: []server.TierChange{{Tier: "P1", Angle: p1.Angle + 1, Stop: p1.Stop}}, Version: stone.Version}, &stone)
+	c.get(at+"/as-cut", &cut)
+	assert.Less(t, cut.FacetsCut, was, "P1 is open again")
+	assert.InDelta(t, cut.Meant.Width, cut.Coming.Width, 1e-6)
+	assert.NotEqual(t, cut.Planned, cut.Cut, "its old facets are on the stone")
+	assert.NotEmpty(t, cut.Differences[0].Faces)
+	c.put("PUT", at+"/layer", server.KeepLayerRequest{Changes: lower, Version: stone.Version}, &stone)
 	c.problem("PUT", at+"/layer", `{"changes": [], "version": 1}`, http.StatusConflict)
 
 	// Another plan keeps it, and an empty layer takes it away.
@@ -219,4 +235,45 @@ func TestAPlanIsChangedInTheMiddleOfTheWork(t *testing.T) {
 	assert.InDelta(t, planned.MM-0.2, script.Calipers[0].MM, 1e-9)
 	assert.InDelta(t, spare, script.GirdleSpare, 0, "the rest stays")
 	c.problem("PUT", at+"/at-wheel", `{"version": 1}`, http.StatusConflict)
+}
+
+// A table that comes in from one side is levelled at the protractor or at the cheater; the adapter's true angle goes to
+// the machine and to this stone.
+func TestATableIsLevelledOnItsAdapter(t *testing.T) {
+	c := start(t)
+	d := c.diagramCalled("First Light")
+	var stone server.StoneHead
+	c.put("POST", "/api/stones", server.PlanRequest{Name: "Level", DiagramID: d.ID, Choices: plan("Quartz", 96, width(8), diagram.Pavilion)}, &stone)
+	at := "/api/stones/" + stone.ID
+	var page server.StonePage
+	c.get(at, &page)
+	tilt := func(begins string) (out server.TiltedTable) {
+		t.Helper()
+		c.get(at+"/adapter/tilt?mm=0.02&begins="+begins, &out)
+		return out
+	}
+	want := math.Atan2(0.02, page.Assessment.Table) * 180 / math.Pi
+	assert.InDelta(t, want, tilt("far").Angle, 1e-9)
+	assert.InDelta(t, -want, tilt("near").Angle, 1e-9)
+	for _, side := range []string{"left", "right"} {
+		assert.Zero(t, tilt(side).Angle)
+		assert.InDelta(t, want/math.Sin(math.Pi/4), tilt(side).Turn, 1e-9)
+		assert.Contains(t, tilt(side).Text, "so that the "+side+" side lifts")
+	}
+	c.problem("GET", at+"/adapter/tilt?mm=0.02&begins=above", "", http.StatusUnprocessableEntity)
+
+	said := c.problem("PUT", at+"/adapter", text(t, server.FlushReadings{Readings: []float64{44, 46}, Version: stone.Version}), http.StatusUnprocessableEntity)
+	assert.Contains(t, text(t, said), "differ by more than 1°")
+	c.put("PUT", at+"/adapter", server.FlushReadings{Readings: []float64{44.6, 44.8}, Version: stone.Version}, &stone)
+	var script server.BenchScript
+	c.get(at+"/script", &script)
+	for _, v := range script.Visits {
+		if v.Adapter {
+			assert.InDelta(t, 44.7, script.Facets[v.Facet].Reading, 1e-9)
+		}
+	}
+	var settings server.Settings
+	c.get("/api/settings", &settings)
+	assert.InDelta(t, 44.7, settings.Machines[0].TableAdapter, 1e-9)
+	c.problem("PUT", at+"/adapter", `{"readings": [45], "version": 1}`, http.StatusConflict)
 }

@@ -50,7 +50,7 @@ func TestEverySheetKeepsToItsPaper(t *testing.T) {
 				pages := sheet.Pages(sheet.OfDiagram(s, workshop.DefaultMachine()), size, single, formats.MeasureText)
 				assert.LessOrEqual(t, len(pages), 2, "%s on %s", name, paper)
 				for _, p := range pages {
-					onPaper(t, p, name+" on "+paper)
+					onPaper(t, p, 4, 11, name+" on "+paper) // the foot stands in the lower margin
 				}
 				assert.Contains(t, textOf(pages), s.Diagram.Tiers[0].Name)
 			}
@@ -58,10 +58,10 @@ func TestEverySheetKeepsToItsPaper(t *testing.T) {
 	}
 }
 
-func onPaper(t *testing.T, p drawing.Page, what string) {
+// onPaper tells that nothing lies nearer to the edges of a page than so many mm above and below, and at the sides, and
+// no text on another.
+func onPaper(t *testing.T, p drawing.Page, edge, side float64, what string) {
 	t.Helper()
-	// The foot stands in the lower margin; nothing stands in those at the sides.
-	const edge, side = 4.0, 11.0
 	inside := func(x, y float64) bool { return x >= side && y >= edge && x <= p.Width-side && y <= p.Height-edge }
 	for _, s := range p.Shapes {
 		for _, q := range s.Points {
@@ -142,4 +142,29 @@ func TestAnUnevenGirdleIsMarkedInTheWheels(t *testing.T) {
 	wavy, err := cutting.Cut(&d)
 	require.NoError(t, err)
 	assert.Equal(t, 2, marks(wavy))
+}
+
+// However much there is to tell, a card keeps to its paper; what does not fit is marked as left out.
+func TestACardKeepsToItsPaper(t *testing.T) {
+	for _, name := range starters(t) {
+		card := sheet.Card{
+			Title: "A stone with a name that nobody would want to write onto a bag of this size", Number: 1204, Stone: stone(t, name),
+			Lines: sheet.Known([2]string{"Material", "Kunzite"}, [2]string{"Price", ""}, [2]string{"Size", "8.00 × 8.00 × 4.92 mm"}),
+			Notes: []string{"P2 at 12: cut too deep, by 0.05 mm."},
+		}
+		require.Len(t, card.Lines, 2, "what is not known is no line")
+		for paper, size := range sheet.CardPapers {
+			p := card.Page(size, formats.MeasureText)
+			onPaper(t, p, 5, 5, name+" on "+paper)
+			said := textOf([]drawing.Page{p})
+			assert.Contains(t, said, "1204")
+			assert.Contains(t, said, "cut too deep")
+			assert.NotContains(t, said, "Price")
+		}
+		card.Notes = []string{strings.Repeat("The blue axis runs along the table. ", 60), "the end of it"}
+		p := card.Page(sheet.CardSize, formats.MeasureText)
+		onPaper(t, p, 5, 5, name)
+		assert.NotContains(t, textOf([]drawing.Page{p}), "the end of it")
+		assert.Equal(t, "…", p.Texts[len(p.Texts)-1].Text)
+	}
 }

@@ -10,7 +10,6 @@ export const freehandWords = {
   gear: 'Index gear',
   begin: 'Begin',
   onToday: 'Freehand',
-  leave: 'Leave',
   index: 'Index',
   angle: 'Angle',
   times: 'Facets',

@@ -1,17 +1,13 @@
-import Close from '@mui/icons-material/Close';
-import KeyboardOutlined from '@mui/icons-material/KeyboardOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import IconButton from '@mui/material/IconButton';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
 import type { BenchScript } from '../../api/client';
-import { useKeyHelp } from '../../parts/keys';
+import { FullHead } from '../../parts/FullHead';
 import { DiskCares, DiskState } from '../../parts/work/DiskState';
 import { Care } from '../../parts/Page';
-import { useArrival } from '../../parts/useArrival';
 import { um } from '../../words/numbers';
 import { deviceWords } from '../../words/devices';
 import { diskWords } from '../../words/disk';
@@ -40,31 +36,13 @@ export function BenchFrame({
   /** The browser lets the screen go dark. */
   dark?: boolean;
 }) {
-  const showKeys = useKeyHelp();
-  const heading = useArrival<HTMLHeadingElement>();
   // Over plain http from another machine there is no service worker to load the page from.
   const [plain, setPlain] = useState(!window.isSecureContext);
   return (
-    <Box component="header" sx={{ borderBottom: 1, borderColor: 'divider', px: 3 }}>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 3, minHeight: 64 }}>
-        <IconButton onClick={onLeave} aria-label={w.bench.leave} sx={{ width: 64, height: 64 }}>
-          <Close />
-        </IconButton>
-        <Typography
-          component="h1"
-          variant="h2"
-          noWrap
-          ref={heading}
-          tabIndex={-1}
-          // The keys of the bench work from anywhere: a ring here would stay all evening.
-          sx={{ flexGrow: 1, '&:focus-visible': { outline: 'none' } }}
-        >
-          {title}
-        </Typography>
-        {children}
-        <IconButton onClick={showKeys} aria-label={w.common.keys} sx={{ width: 64, height: 64 }}>
-          <KeyboardOutlined />
-        </IconButton>
+    <FullHead
+      title={title}
+      onLeave={onLeave}
+      end={
         <Box sx={{ display: 'grid', justifyItems: 'end', minWidth: 164 }}>
           <DiskState />
           <Reloads path={path} />
@@ -74,18 +52,24 @@ export function BenchFrame({
             </Typography>
           )}
         </Box>
-      </Box>
-      {plain && (
-        <Care>
-          {deviceWords.keepOpen}{' '}
-          <Button size="small" onClick={() => setPlain(false)}>
-            {deviceWords.understood}
-          </Button>
-        </Care>
-      )}
-      {cares}
-      <DiskCares />
-    </Box>
+      }
+      below={
+        <>
+          {plain && (
+            <Care>
+              {deviceWords.keepOpen}{' '}
+              <Button size="small" onClick={() => setPlain(false)}>
+                {deviceWords.understood}
+              </Button>
+            </Care>
+          )}
+          {cares}
+          <DiskCares />
+        </>
+      }
+    >
+      {children}
+    </FullHead>
   );
 }
 

@@ -1,8 +1,5 @@
-import Close from '@mui/icons-material/Close';
-import KeyboardOutlined from '@mui/icons-material/KeyboardOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
@@ -15,9 +12,9 @@ import { draftLines } from '../../parts/diagram/draftLines';
 import { useDraftSession, useKeptHistory } from '../../parts/diagram/useDraftSession';
 import { Conflict } from '../../parts/forms/Conflict';
 import { Refusal } from '../../parts/forms/Refusal';
-import { useKeyHelp, useKeys } from '../../parts/keys';
+import { FullHead } from '../../parts/FullHead';
+import { useKeys } from '../../parts/keys';
 import { Await } from '../../parts/Page';
-import { useArrival } from '../../parts/useArrival';
 import { freehandWords as t } from '../../words/freehand';
 import { mm, sizes } from '../../words/numbers';
 import { w } from '../../words/words';
@@ -62,8 +59,6 @@ function Wheel({ diagram, history }: { diagram: Diagram; history: History<Draft>
   const [size, setSize] = useState<number>();
   const [tidying, setTidying] = useState(false);
   const navigate = useNavigate();
-  const showKeys = useKeyHelp();
-  const heading = useArrival<HTMLHeadingElement>();
   const setting = settingOf(dialled, Number(draft.gear));
   const seen = useQuery(freehandQuery(draft, setting, null));
   const ways = stopsOf(seen.data?.next ?? undefined);
@@ -104,36 +99,12 @@ function Wheel({ diagram, history }: { diagram: Diagram; history: History<Draft>
             label: o.words,
             run: () => setWay(o),
           })),
-          { keys: ['Escape'], label: t.leave, run: leave },
+          { keys: ['Escape'], label: w.bench.leave, run: leave },
         ],
   );
   return (
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column' }}>
-      <Box
-        component="header"
-        sx={{
-          borderBottom: 1,
-          borderColor: 'divider',
-          px: 3,
-          display: 'flex',
-          alignItems: 'center',
-          gap: 3,
-          minHeight: 64,
-        }}
-      >
-        <IconButton onClick={leave} aria-label={t.leave} sx={{ width: 64, height: 64 }}>
-          <Close />
-        </IconButton>
-        <Typography
-          component="h1"
-          variant="h2"
-          noWrap
-          ref={heading}
-          tabIndex={-1}
-          sx={{ flexGrow: 1, '&:focus-visible': { outline: 'none' } }}
-        >
-          {draft.name}
-        </Typography>
+      <FullHead title={draft.name} onLeave={leave}>
         <Typography role="status">{saveWords[editing.state]}</Typography>
         <Button
           onClick={() => setTidying(true)}
@@ -143,10 +114,7 @@ function Wheel({ diagram, history }: { diagram: Diagram; history: History<Draft>
         >
           {t.tidy}
         </Button>
-        <IconButton onClick={showKeys} aria-label={w.common.keys} sx={{ width: 64, height: 64 }}>
-          <KeyboardOutlined />
-        </IconButton>
-      </Box>
+      </FullHead>
       <Refusal error={editing.error ?? seen.error} />
       <Box
         sx={{

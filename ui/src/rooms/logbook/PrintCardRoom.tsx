@@ -8,6 +8,7 @@ import { Link, useParams } from 'react-router';
 import { printedCardQuery, stoneLineQuery } from '../../api/stones';
 import { PickField } from '../../parts/fields/PickField';
 import { Await, PageHead } from '../../parts/Page';
+import { PrintedPages } from '../../parts/PrintedPages';
 import { cardWords as t } from '../../words/card';
 import { sheetWords } from '../../words/sheet';
 
@@ -50,24 +51,7 @@ export function PrintCardRoom() {
         </PageHead>
       </Box>
       <Await query={card}>
-        {(d) => (
-          <Box className="sheet-pages" sx={{ display: 'flex', p: 6, justifyContent: 'center' }}>
-            {d.pages.map((svg, i) => (
-              <Box
-                key={i}
-                component="img"
-                src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg)}`}
-                alt={t.alt}
-                sx={{
-                  width: 'min(100%, 880px)',
-                  border: 1,
-                  borderColor: 'divider',
-                  background: '#fff',
-                }}
-              />
-            ))}
-          </Box>
-        )}
+        {(d) => <PrintedPages pages={d.pages} alt={() => t.alt} width={880} />}
       </Await>
     </>
   );

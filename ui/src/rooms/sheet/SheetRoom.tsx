@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { sheetQuery } from '../../api/diagrams';
 import { Await, PageHead } from '../../parts/Page';
+import { PrintedPages } from '../../parts/PrintedPages';
 import { PickField } from '../../parts/fields/PickField';
 import { sheetWords as s } from '../../words/sheet';
 
@@ -45,25 +46,7 @@ export function SheetRoom({ of }: { of: 'diagrams' | 'stones' | 'runs' }) {
       </Box>
       <Await query={sheet}>
         {(d) => (
-          <Box
-            className="sheet-pages"
-            sx={{ display: 'flex', flexWrap: 'wrap', gap: 6, p: 6, justifyContent: 'center' }}
-          >
-            {d.pages.map((svg, i) => (
-              <Box
-                key={i}
-                component="img"
-                src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg)}`}
-                alt={s.page(i + 1, d.pages.length)}
-                sx={{
-                  width: 'min(100%, 560px)',
-                  border: 1,
-                  borderColor: 'divider',
-                  background: '#fff',
-                }}
-              />
-            ))}
-          </Box>
+          <PrintedPages pages={d.pages} alt={(i) => s.page(i + 1, d.pages.length)} width={560} />
         )}
       </Await>
     </>
