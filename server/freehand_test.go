@@ -21,6 +21,7 @@ func TestAStoneIsCutFreehand(t *testing.T) {
 	c.get("/api/today", &today)
 	assert.Equal(t, []server.FreehandLine{{ID: begun.ID, Name: "By hand"}}, today.Freehand)
 	c.problem("POST", "/api/freehand/stones", `{"name": "x", "material": "Moonglow", "width": 10, "gear": 96}`, http.StatusUnprocessableEntity)
+	assert.True(t, begun.Freehand)
 	draft := begun.Draft
 	look := func(set *server.FreehandSetting, until *server.FreehandUntil) (out server.Freehand) {
 		t.Helper()

@@ -211,12 +211,14 @@ type Diagram struct {
 	// VariantOf is the ID that variants of one diagram share, "" where it has none.
 	VariantOf string `json:"variantOf"`
 	// SenseChosen tells that the cutter has said which way its indexes run.
-	SenseChosen bool   `json:"senseChosen"`
-	Facts       *Facts `json:"facts"`
+	SenseChosen bool `json:"senseChosen"`
+	// Freehand tells that a stone is cut without a diagram into it, and was not made one yet.
+	Freehand bool   `json:"freehand"`
+	Facts    *Facts `json:"facts"`
 }
 
 func diagramView(d workshop.Diagram) Diagram {
-	return Diagram{d.ID, d.Starter, d.Revision, draftView(d.Draft), d.Edited, d.Version, d.Created, d.Updated, d.Origin, d.VariantOf, d.SenseChosen, (*Facts)(d.Facts)}
+	return Diagram{d.ID, d.Starter, d.Revision, draftView(d.Draft), d.Edited, d.Version, d.Created, d.Updated, d.Origin, d.VariantOf, d.SenseChosen, d.BeingCut(), (*Facts)(d.Facts)}
 }
 
 // DiagramPage is a diagram with how it looks to the default machine and its variants.

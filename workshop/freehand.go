@@ -11,6 +11,9 @@ import (
 // OriginFreehand is the origin of a diagram that is cut before it is drawn.
 const OriginFreehand = "a stone cut freehand"
 
+// BeingCut tells that a stone is cut freehand into a diagram that has no version yet.
+func (d Diagram) BeingCut() bool { return d.Origin == OriginFreehand && d.Revision == "" }
+
 // Freehand is what is known of a stone before it is cut without a diagram.
 type Freehand struct {
 	Name     string  `validate:"required,max=200"`

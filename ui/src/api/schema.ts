@@ -2714,6 +2714,7 @@ export interface components {
             draft: components["schemas"]["Draft"];
             edited: boolean;
             facts: components["schemas"]["Facts"] | null;
+            freehand: boolean;
             id: string;
             origin: string;
             revision: string;
@@ -2757,6 +2758,7 @@ export interface components {
             draft: components["schemas"]["Draft"];
             edited: boolean;
             facts: components["schemas"]["Facts"] | null;
+            freehand: boolean;
             id: string;
             judged: components["schemas"]["Judged"] | null;
             origin: string;

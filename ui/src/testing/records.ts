@@ -58,6 +58,7 @@ export const diagramOf = (change: Partial<Diagram> = {}): Diagram => ({
   origin: '',
   variantOf: '',
   senseChosen: true,
+  freehand: false,
   facts: null,
   ...change,
 });

@@ -2,6 +2,7 @@
 export const freehandWords = {
   title: 'Cut freehand',
   open: 'Cut freehand',
+  goOn: 'Go on cutting',
   lead: 'Cut without a diagram: you dial, the stone grows on the screen, and at the end it is a diagram.',
   name: 'Name',
   material: 'Material',

@@ -10,6 +10,7 @@ import { MenuButton } from '../../parts/MenuButton';
 import { Await, Care, PageHead } from '../../parts/Page';
 import { Refusal } from '../../parts/forms/Refusal';
 import { editingWords } from '../../words/editing';
+import { freehandWords } from '../../words/freehand';
 import { libraryWords } from '../../words/library';
 import { sheetWords } from '../../words/sheet';
 import { w } from '../../words/words';
@@ -95,6 +96,11 @@ function DiagramSheet({ diagram: d }: { diagram: DiagramPage }) {
             },
           ]}
         />
+        {d.freehand && (
+          <Button component={Link} to={`/freehand/${d.id}`} variant="contained">
+            {freehandWords.goOn}
+          </Button>
+        )}
         {d.revision && (
           <MenuButton
             label={libraryWords.exportAs}

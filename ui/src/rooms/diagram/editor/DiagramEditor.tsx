@@ -23,6 +23,7 @@ import type { RingMark } from '../../../parts/stone/grab';
 import { StoneDesk } from '../../../parts/stone/StoneDesk';
 import { useSelectedTier } from '../../../parts/stone/useSelectedTier';
 import { useLeftOff, useSolved } from '../../../parts/stone/useSolved';
+import { freehandWords } from '../../../words/freehand';
 import { editingWords } from '../../../words/editing';
 import { orderWords, stopsWords } from '../../../words/order';
 import { w } from '../../../words/words';
@@ -92,6 +93,11 @@ function Editor({ diagram, history }: Props) {
         <IconButton onClick={session.redo} disabled={!editing.canRedo} aria-label={w.common.redo}>
           <RedoOutlined />
         </IconButton>
+        {saved.freehand && (
+          <Button component={Link} to={`/freehand/${diagram.id}`}>
+            {freehandWords.goOn}
+          </Button>
+        )}
         <Button component={Link} to={`/diagrams/${diagram.id}`}>
           {w.diagrams.view}
         </Button>
