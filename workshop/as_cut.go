@@ -249,14 +249,25 @@ func (t *telling) take(id FacetID, meant plannedFacet, p solid.Plane) {
 	is, kept := t.now[id]
 	switch {
 	case !kept || r3.Norm(r3.Sub(p.Normal, is.Plane.Normal)) > 1e-9:
-		place := min(meant.place, len(t.out.Stone.Facets)-1)
-		if kept {
-			place = is.place
+		place := is.place
+		if !kept {
+			place = t.like(meant)
 		}
 		t.cut.Beside = append(t.cut.Beside, cutting.Beside{Facet: place, Plane: p})
 	case t.cut.Planes[is.place] == nil || p.D < t.cut.Planes[is.place].D:
 		t.cut.Planes[is.place] = &p
 	}
+}
+
+// like returns the place of the facet that stands now where one of an older plan stood, in tier and index; any where
+// there is none.
+func (t *telling) like(older plannedFacet) int {
+	for _, is := range t.now {
+		if is.tier == older.tier && is.Index == older.Index {
+			return is.place
+		}
+	}
+	return min(older.place, len(t.out.Stone.Facets)-1)
 }
 
 // differs notes a difference at a facet.
