@@ -21,7 +21,7 @@ func (s *shop) drawn(t *testing.T, r *rand.Rand, stone workshop.Stone, prefix in
 	require.NoError(t, err)
 	count := map[string]int{}
 	var log []journal.Event
-	for n := range 60 {
+	for n := range 40 {
 		v := script.Visits[r.IntN(24)]
 		at := journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet}
 		device := []string{"tablet", "phone"}[r.IntN(2)]
@@ -56,7 +56,7 @@ func (s *shop) drawn(t *testing.T, r *rand.Rand, stone workshop.Stone, prefix in
 func TestRetriesAndDuplicatesGiveTheSameStone(t *testing.T) {
 	s := newShop(t)
 	diagram := s.add(t, "First Light")
-	for seed := range uint64(3) {
+	for seed := range uint64(2) {
 		var told [2]*workshop.AsCut
 		var done [2]workshop.StoneLine
 		for i := range told {
