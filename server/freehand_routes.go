@@ -205,11 +205,11 @@ func freehandView(ctx context.Context, in FreehandRequest, machine workshop.Mach
 
 func freehandNext(ctx context.Context, d *diagram.Diagram, mm float64, in FreehandRequest, machine workshop.Machine) (*FreehandNext, error) {
 	set := freehand.Setting{Up: in.Setting.Up, Angle: in.Setting.Angle, Indexes: in.Setting.Indexes}
-	// The first cut says which side comes first.
-	if len(d.Tiers) == 0 {
-		d.FirstSide = set.Up
+	pull, err := freehand.Next(ctx, d, set)
+	if err != nil {
+		return nil, err
 	}
-	t := set.Tier(d)
+	t := pull.Before.Diagram.Tiers[len(d.Tiers)]
 	out := &FreehandNext{Tier: t.Name, Part: string(t.Part), Level: t.Angle == 0, Judgement: string(workshop.MarginGood), Reaches: []Reach{}, Dials: []Dial{}}
 	out.Below, out.Above = machine.SettableAngles(t.Angle)
 	for _, index := range set.Indexes {
@@ -219,18 +219,10 @@ func freehandNext(ctx context.Context, d *diagram.Diagram, mm float64, in Freeha
 		margin := t.Angle - material.CriticalAngle(d.RefractiveIndex)
 		out.Margin, out.Judgement = &margin, string(workshop.JudgeMargin(margin))
 	}
-	pull, err := freehand.Next(ctx, d, set)
-	if err != nil {
-		return nil, err
-	}
 	said := func(stop diagram.Stop) string {
 		with := t
 		with.Stop = stop
 		return words.Stop(with, d.Gear, words.Scale{MM: mm, Width: 1})
-	}
-	if len(d.Tiers) == 0 && t.Part != diagram.Girdle && t.Angle > 0 {
-		first := diagram.Stop{Kind: diagram.Centre}
-		out.Reaches = append(out.Reaches, Reach{Stop: first.String(), Words: said(first), Points: []Point{{}}})
 	}
 	for _, r := range pull.Reaches {
 		out.Reaches = append(out.Reaches, Reach{r.Stop.String(), said(r.Stop), r.Distance, each(r.Points, pointOf)})
@@ -259,7 +251,7 @@ func freehandNext(ctx context.Context, d *diagram.Diagram, mm float64, in Freeha
 	}
 	// What was typed of the stone stays as it was typed.
 	kept := in.Draft.draft()
-	kept.FirstSide, kept.Tiers = string(d.FirstSide), draft.Tiers
+	kept.FirstSide, kept.Tiers = draft.FirstSide, draft.Tiers
 	after := draftView(kept)
 	out.Draft, out.Mesh, out.Stop = &after, mesh, said(stop)
 	return out, nil

@@ -67,12 +67,26 @@ func (s Setting) Tier(d *diagram.Diagram) diagram.Tier {
 	return t
 }
 
-// Next returns where a cut can stop on the stone as it is. It returns the Problem of a diagram that cannot be cut, and
+// begun returns the diagram as the setting finds it: the first cut says which side comes first.
+func (s Setting) begun(d *diagram.Diagram) *diagram.Diagram {
+	out := *d
+	if len(d.Tiers) == 0 {
+		out.FirstSide = s.Up
+	}
+	return &out
+}
+
+// Next returns where a cut can stop on the stone as it is; on the bare rough that is a centre point. It returns the Problem of a diagram that cannot be cut, and
 // context.Canceled.
 func Next(ctx context.Context, d *diagram.Diagram, s Setting) (*cutting.Pull, error) {
-	with := *d
-	with.Tiers = append(slices.Clone(d.Tiers), s.Tier(d))
-	return cutting.PullTier(ctx, &with, len(d.Tiers))
+	with := s.begun(d)
+	t := s.Tier(with)
+	with.Tiers = append(slices.Clone(d.Tiers), t)
+	p, err := cutting.PullTier(ctx, with, len(d.Tiers))
+	if err == nil && len(d.Tiers) == 0 && t.Part != diagram.Girdle && t.Angle > 0 {
+		p.Reaches = []cutting.Reach{{Stop: diagram.Stop{Kind: diagram.Centre}, Points: make([]r3.Vec, len(t.Indexes))}}
+	}
+	return p, err
 }
 
 // Until says where a cut stops. One of its fields counts: the first that is set.
@@ -95,9 +109,7 @@ func Stop(p *cutting.Pull, until Until) (diagram.Stop, error) {
 	}
 	switch {
 	case until.Meet != nil:
-		first := until.Meet.Kind == diagram.Centre && until.Meet.Drop == 0 && len(p.Before.Facets) == 0 && t.Part != diagram.Girdle
-		reached := slices.ContainsFunc(p.Reaches, func(r cutting.Reach) bool { return r.Stop.String() == until.Meet.String() })
-		if !first && !reached {
+		if !slices.ContainsFunc(p.Reaches, func(r cutting.Reach) bool { return r.Stop.String() == until.Meet.String() }) {
 			return refuse(NothingToReach)
 		}
 		return *until.Meet, nil
@@ -141,18 +153,18 @@ func Stop(p *cutting.Pull, until Until) (diagram.Stop, error) {
 // Add returns the diagram with a cut more. Where the cut is at the angle of the last tier and the same stop serves
 // both, the facets join that tier. It returns the Problem of a cut that cannot be made.
 func Add(d *diagram.Diagram, s Setting, stop diagram.Stop) (*diagram.Diagram, error) {
-	alone := *d
-	t := s.Tier(d)
+	alone := s.begun(d)
+	t := s.Tier(alone)
 	t.Stop = stop
 	alone.Tiers = append(slices.Clone(d.Tiers), t)
-	stone, err := cutting.UpTo(&alone, len(alone.Tiers))
+	stone, err := cutting.UpTo(alone, len(alone.Tiers))
 	if err != nil {
 		return nil, err
 	}
-	if joined, ok := join(&alone, stone); ok {
+	if joined, ok := join(alone, stone); ok {
 		return joined, nil
 	}
-	return &alone, nil
+	return alone, nil
 }
 
 // join puts the facets of the last tier into the one before, where that is the same stone.
