@@ -243,7 +243,7 @@ func TestTroubleIsNamed(t *testing.T) {
 	until(t, "no port", func() bool { return h.States()[0].Trouble == device.NoPort })
 	_, address := bench(t)
 	found := device.Find(t.Context(), address, "127.0.0.1:1")
-	assert.Contains(t, found, device.Found{Port: device.Port{Kind: device.TCP, Address: address}})
+	assert.Contains(t, found, device.Port{Kind: device.TCP, Address: address, Baud: device.UsualBaud})
 }
 
 // A dial on a serial port is read like any other. A pseudo terminal stands for the port.

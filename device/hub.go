@@ -115,6 +115,7 @@ func (h *Hub) Use(devices []Device) {
 				for i, now := range recent {
 					recent[i].Value = d.Scales[quantity].of(now.Raw)
 				}
+				h.reading(recent[len(recent)-1])
 			}
 		default:
 			if had != nil {

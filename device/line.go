@@ -142,7 +142,7 @@ func (s *stoneReader) take(line string) (belongs, whole bool, err error) {
 		if err != nil || n < 0 || n > mostFacets {
 			return true, false, ErrLine
 		}
-		s.facets, s.missing = nil, n
+		s.facets, s.missing = []solid.Plane{}, n
 		return true, n == 0, nil
 	case len(words) == 5 && words[0] == facetLine && s.missing > 0:
 		var v [4]float64

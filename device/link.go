@@ -155,27 +155,20 @@ func (l *line) ask(text string) error {
 	return err
 }
 
-// Found is a place where a device may be.
-type Found struct {
-	Port
-	// Name is what is known of it: what a serial port's plug says, or "" .
-	Name string
-}
-
-// Find looks for devices: the serial ports of this machine, and which of the given addresses answer with a line.
-func Find(ctx context.Context, addresses ...string) []Found {
-	var out []Found
+// Find looks for devices: the serial ports of this machine, and at which of the given addresses somebody answers.
+func Find(ctx context.Context, addresses ...string) []Port {
+	var out []Port
 	names, err := serial.GetPortsList()
 	if err == nil {
 		for _, name := range names {
-			out = append(out, Found{Port: Port{Serial, name, UsualBaud}})
+			out = append(out, Port{Serial, name, UsualBaud})
 		}
 	}
 	for _, address := range addresses {
-		p := Port{Kind: TCP, Address: address}
+		p := Port{TCP, address, UsualBaud}
 		if l, trouble := p.open(ctx); trouble == "" {
 			_ = l.Close()
-			out = append(out, Found{Port: p})
+			out = append(out, p)
 		}
 	}
 	return out

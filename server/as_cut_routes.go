@@ -1,6 +1,8 @@
 package server
 
 import (
+	"context"
+	"errors"
 	"net/http"
 	"slices"
 
@@ -8,6 +10,7 @@ import (
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/device"
 	"cressa/words"
 	"cressa/workshop"
 )
@@ -41,19 +44,26 @@ type AsCutView struct {
 	Coming AsCutFigures `json:"coming"`
 	// Gap is the widest gap of a planned meet on that stone, in µm.
 	Gap float64 `json:"gap"`
+	// Told is the instrument that told the stone last, "" where none did.
+	Told string `json:"told"`
 	// Hours is the time at the wheel by stages.
 	Hours []StageHours `json:"hours"`
 }
 
 // DifferenceView is one way in which a stone was not cut as planned.
 type DifferenceView struct {
-	What workshop.DifferenceKind `json:"what" validate:"oneof=changed older-plan left-out overcut chip flaw pit wrong-index wrong-angle cheater"`
+	What workshop.DifferenceKind `json:"what" validate:"oneof=changed older-plan dial told left-out overcut chip flaw pit wrong-index wrong-angle cheater"`
 	Tier string                  `json:"tier"`
 	// Tooth is where the facet is dialled, 0 for a whole tier.
 	Tooth int    `json:"tooth"`
 	Text  string `json:"text"`
 	// Faces are those of Cut that it is about.
 	Faces []int `json:"faces"`
+}
+
+// SurveyOf names the instrument that is asked for its stone.
+type SurveyOf struct {
+	Instrument string `json:"instrument" validate:"required,max=40"`
 }
 
 // AsCutFigures are figures of a stone, lengths in mm; the girdle is null where there is none.
@@ -87,12 +97,15 @@ func (s *Server) asCutRoutes() {
 		}
 		return asCutView(cut, stone.Work().Plan), nil
 	})
+	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/survey", name: "takeOverStone", summary: "Take the stone that stands on a machine for this one as it was cut", computes: true}, func(c *echo.Context, in byIDWithBody[SurveyOf]) (none, error) {
+		return none{}, s.takeOver(c.Request().Context(), in.ID, in.Body.Instrument)
+	})
 }
 
 func asCutView(a *workshop.AsCut, plan *workshop.Plan) AsCutView {
 	out := AsCutView{
 		FacetsCut: a.FacetsCut, FacetsAsked: a.FacetsAsked, Planned: finishedMesh(a.Planned), Cut: finishedMesh(a.Cut), Levels: levelsOf(a.Stone), Up: a.Up,
-		Differences: []DifferenceView{}, Meant: asCutFigures(a, a.Stone), Coming: asCutFigures(a, a.Coming), Gap: a.Gap, Hours: stageHours(a, plan),
+		Differences: []DifferenceView{}, Meant: asCutFigures(a, a.Stone), Coming: asCutFigures(a, a.Coming), Gap: a.Gap, Told: a.Told, Hours: stageHours(a, plan),
 	}
 	if a.Next != nil {
 		next := finishedMesh(a.Next)
@@ -144,4 +157,30 @@ func stageHours(a *workshop.AsCut, plan *workshop.Plan) []StageHours {
 		out = append(out, stage)
 	}
 	return out
+}
+
+// takeOver asks an instrument for the stone that stands on it, and keeps that as the stone of a work.
+func (s *Server) takeOver(ctx context.Context, id, instrument string) error {
+	list, err := s.workshop.Instruments.Instruments(ctx)
+	if err != nil {
+		return err
+	}
+	i := slices.IndexFunc(list, func(i workshop.Instrument) bool { return i.ID == instrument })
+	if i < 0 {
+		return workshop.ErrNotFound
+	}
+	stone, err := s.workshop.Stone(ctx, id)
+	if err != nil {
+		return err
+	}
+	planes, err := s.devices.Stone(ctx, instrument)
+	switch {
+	case errors.Is(err, device.ErrAway):
+		return &Problem{Status: http.StatusConflict, Detail: list[i].Name + " is not connected. Switch it on and try again."}
+	case errors.Is(err, device.ErrNoStone):
+		return &Problem{Status: http.StatusConflict, Detail: list[i].Name + " knows of no stone. Only a machine that keeps count of its cuts can tell one, such as the simulated one."}
+	case err != nil:
+		return err
+	}
+	return s.workshop.TakeOver(ctx, stone, list[i].Name, planes)
 }

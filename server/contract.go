@@ -46,6 +46,8 @@ type route struct {
 	computes bool
 	// creates tells that it makes a record; its client may name the request, see once.
 	creates bool
+	// live tells that it goes on for as long as a page is open.
+	live bool
 	// raw routes bring or send what is no JSON. They are not in the contract.
 	raw               bool
 	request, response reflect.Type
@@ -165,7 +167,7 @@ func stream[In, Line any](s *Server, r route, f func(c *echo.Context, in In, sen
 // isStream tells the routes whose answers must not be held back to be packed.
 func (s *Server) isStream(c *echo.Context) bool {
 	return slices.ContainsFunc(s.routes, func(r route) bool {
-		return r.streams() && r.method == c.Request().Method && r.path == c.Path()
+		return (r.streams() || r.live) && r.method == c.Request().Method && r.path == c.Path()
 	})
 }
 
@@ -255,12 +257,13 @@ func readBody(c *echo.Context, into any) error {
 	return nil
 }
 
-// OpenAPI returns the OpenAPI 3.1 document of the routes. It returns an error only where a
+// OpenAPI returns the OpenAPI 3.1 document of the routes, those of the simulated machine among them. It returns an error only where a
 // schema cannot be written as JSON.
 func (s *Server) OpenAPI() ([]byte, error) {
 	doc := documenter{map[string]any{}, map[string]reflect.Type{}}
 	paths := map[string]map[string]any{}
-	for _, r := range s.routes {
+	simulator := NewSimulator(nil, "", nil, s.echo.Logger)
+	for _, r := range slices.Concat(s.routes, simulator.routes) {
 		if r.raw {
 			continue
 		}

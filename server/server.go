@@ -23,6 +23,7 @@ import (
 	"github.com/labstack/echo/v5/middleware"
 
 	"cressa/copies"
+	"cressa/device"
 	"cressa/photos"
 	"cressa/workshop"
 )
@@ -71,6 +72,13 @@ type Server struct {
 	fitting    *relay[FittingLine]
 	varying    *relay[VariantLine]
 	splitting  *relay[SplitLine]
+	// devices are the instruments on the bench; reading is held while others are read. logs tells what the logs got.
+	devices *device.Hub
+	reading sync.Mutex
+	logs    logNews
+	// leaving ends what would otherwise go on for as long as a page is open.
+	leaving context.Context
+	leave   context.CancelFunc
 	// judging is told that diagrams may wait to be judged.
 	judging chan struct{}
 }
@@ -78,23 +86,16 @@ type Server struct {
 // New returns a server of the workshop, of the folder that its records and pictures are in, and of
 // the UI's built files. Log gets one line a request.
 func New(w *workshop.Workshop, folder copies.Folder, ui fs.FS, log *slog.Logger) *Server {
-	s := &Server{echo: echo.New(), workshop: w, hosts: map[string]bool{}, admission: &admission{door: door{now: time.Now}}, photos: folder.Pictures(), copier: &copier{folder: folder, work: newRelay[CopyingLine]()}, heavy: newPool(runtime.GOMAXPROCS(0)), judging: make(chan struct{}, 1)}
+	s := plain(log)
+	s.workshop, s.photos = w, folder.Pictures()
+	s.admission = &admission{door: door{now: time.Now}}
+	s.copier = &copier{folder: folder, work: newRelay[CopyingLine]()}
+	s.heavy, s.judging, s.devices = newPool(runtime.GOMAXPROCS(0)), make(chan struct{}, 1), &device.Hub{}
 	s.background, s.finish = context.WithCancel(context.Background())
 	s.trials, s.sweeping, s.fitting = newRelay[ToleranceLine](), newRelay[SweepLine](), newRelay[FittingLine]()
 	s.varying, s.splitting = newRelay[VariantLine](), newRelay[SplitLine]()
-	s.echo.Logger = log
-	s.echo.HTTPErrorHandler = answerProblem
-	s.echo.Pre(middleware.SecureWithConfig(middleware.SecureConfig{
-		ContentTypeNosniff: "nosniff", XFrameOptions: "DENY",
-		ContentSecurityPolicy: policy, ReferrerPolicy: "no-referrer",
-	}), keepToOwnPages, s.checkSender, s.checkDevice)
-	s.echo.Use(
-		requestLog(log),
-		s.judgeAfter,
-		middleware.Recover(),
-		s.limitBody,
-		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1024, Skipper: s.isStream}),
-	)
+	s.echo.Pre(s.checkDevice)
+	s.echo.Use(s.judgeAfter)
 	s.diagramRoutes()
 	s.editingRoutes()
 	s.freehandRoutes()
@@ -126,8 +127,29 @@ func New(w *workshop.Workshop, folder copies.Folder, ui fs.FS, log *slog.Logger)
 	s.faceRoutes()
 	s.variantRoutes()
 	s.gluingRoutes()
+	s.instrumentRoutes()
+	s.liveRoutes()
 	s.echo.Any("/api/*", func(*echo.Context) error { return echo.ErrNotFound })
-	s.serveUI(ui)
+	s.serveUI(ui, "index.html")
+	return s
+}
+
+// plain returns a server that answers its own pages at its own address, without routes.
+func plain(log *slog.Logger) *Server {
+	s := &Server{echo: echo.New(), hosts: map[string]bool{}}
+	s.leaving, s.leave = context.WithCancel(context.Background())
+	s.echo.Logger = log
+	s.echo.HTTPErrorHandler = answerProblem
+	s.echo.Pre(middleware.SecureWithConfig(middleware.SecureConfig{
+		ContentTypeNosniff: "nosniff", XFrameOptions: "DENY",
+		ContentSecurityPolicy: policy, ReferrerPolicy: "no-referrer",
+	}), keepToOwnPages, s.checkSender)
+	s.echo.Use(
+		requestLog(log),
+		middleware.Recover(),
+		s.limitBody,
+		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1024, Skipper: s.isStream}),
+	)
 	return s
 }
 
@@ -230,12 +252,9 @@ func (s *Server) OpenTo(n Network) {
 	}
 }
 
-// Serve listens until the context ends, then lets requests under way finish. Ready is
-// called with the address once it listens. It returns the first error of a listener, ErrReplaced
-// where a copy is to take the records' place, and nil after an orderly end.
-func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(net.Addr)) error {
-	s.answerTo(listener.Addr())
-	config := echo.StartConfig{
+// startConfig tells how a server listens until the context ends.
+func startConfig(ctx context.Context, listener net.Listener, ready func(net.Addr)) echo.StartConfig {
+	return echo.StartConfig{
 		Listener: listener, HideBanner: true, HidePort: true, GracefulTimeout: shutdownTimeout,
 		ListenerAddrFunc: ready,
 		BeforeServeFunc: func(h *http.Server) error {
@@ -244,6 +263,14 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 			return nil
 		},
 	}
+}
+
+// Serve listens until the context ends, then lets requests under way finish. Ready is
+// called with the address once it listens. It returns the first error of a listener, ErrReplaced
+// where a copy is to take the records' place, and nil after an orderly end.
+func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(net.Addr)) error {
+	s.answerTo(listener.Addr())
+	config := startConfig(ctx, listener, ready)
 	// One listener that fails ends all of them.
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
@@ -251,6 +278,11 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 	var beside sync.WaitGroup
 	beside.Go(func() { s.judge(ctx) })
 	beside.Go(func() { s.copyInTime(ctx) })
+	beside.Go(func() { s.watchLogs(ctx) })
+	defer context.AfterFunc(ctx, s.leave)()
+	if err := s.readInstruments(ctx); err != nil {
+		s.echo.Logger.Warn("the instruments cannot be read", "error", err)
+	}
 	defer func() {
 		stop()
 		beside.Wait()
@@ -262,6 +294,7 @@ func (s *Server) Serve(ctx context.Context, listener net.Listener, ready func(ne
 		s.varying.working.Wait()
 		s.splitting.working.Wait()
 		s.copier.work.working.Wait()
+		s.devices.Close()
 	}()
 	ended := make(chan error)
 	for _, l := range s.admission.network.Listeners {

@@ -30,6 +30,15 @@ func (c client) put(method, path string, body, into any) {
 	require.NoError(c.t, json.Unmarshal(answer, into))
 }
 
+// do sends a value to a route that answers nothing.
+func (c client) do(method, path string, body any) {
+	c.t.Helper()
+	data, err := json.Marshal(body)
+	require.NoError(c.t, err)
+	status, _, answer := c.send(method, path, string(data))
+	require.Equal(c.t, http.StatusNoContent, status, "%s %s: %s", method, path, answer)
+}
+
 func (c client) diagramCalled(name string) server.DiagramPage {
 	c.t.Helper()
 	var list server.DiagramList

@@ -12,16 +12,15 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// serveUI serves the built files, and the page itself at every address of the UI
-// that is no file.
-func (s *Server) serveUI(files fs.FS) {
+// serveUI serves the built files, and a page at every address that is no file.
+func (s *Server) serveUI(files fs.FS, page string) {
 	h := func(c *echo.Context) error {
 		name := strings.TrimPrefix(path.Clean(c.Request().URL.Path), "/")
 		if path.Ext(name) == "" {
-			name = "index.html"
+			name = page
 		}
 		data, err := fs.ReadFile(files, name)
-		if errors.Is(err, fs.ErrNotExist) && name == "index.html" {
+		if errors.Is(err, fs.ErrNotExist) && name == page {
 			return c.String(http.StatusServiceUnavailable, "The interface has not been built. Run: make build")
 		}
 		if errors.Is(err, fs.ErrNotExist) {

@@ -121,6 +121,7 @@ func (s *Store) checkDocuments(ctx context.Context) ([]workshop.Finding, error) 
 		{"sweep", `SELECT id FROM sweeps`, func(id string) error { _, err := s.Sweep(ctx, id); return err }},
 		{"thing of the kit", `SELECT id FROM items`, func(id string) error { _, err := s.Item(ctx, id); return err }},
 		{"recipes", `SELECT ''`, func(string) error { _, err := s.Recipes(ctx); return err }},
+		{"instruments", `SELECT ''`, func(string) error { _, err := s.Instruments(ctx); return err }},
 		{"trials of polishes", `SELECT ''`, func(string) error { _, err := s.PolishTrials(ctx); return err }},
 		{"blind trials", `SELECT ''`, func(string) error { _, err := s.BlindTrials(ctx); return err }},
 		{"parcel", `SELECT id FROM parcels`, func(id string) error { _, err := s.Parcel(ctx, id); return err }},

@@ -130,6 +130,24 @@ func (s *Store) RunTicks(ctx context.Context, run string) (map[string]map[string
 	return out, err
 }
 
+// LastPlace implements workshop.JournalStore.
+func (s *Store) LastPlace(ctx context.Context) (seq int64, err error) {
+	return seq, s.row(ctx, `SELECT coalesce(max(seq), 0) FROM events`, nil, &seq)
+}
+
+// StreamsAfter implements workshop.JournalStore.
+func (s *Store) StreamsAfter(ctx context.Context, after int64) (streams []string, last int64, err error) {
+	last = after
+	err = s.rows(ctx, func(scan scan) error {
+		var stream string
+		var seq int64
+		err := scan(&stream, &seq)
+		streams, last = append(streams, stream), max(last, seq)
+		return err
+	}, `SELECT stream, max(seq) FROM events WHERE seq > ? GROUP BY stream`, after)
+	return streams, last, err
+}
+
 // StaleWorks implements workshop.JournalStore.
 func (s *Store) StaleWorks(ctx context.Context) ([]string, error) {
 	return s.texts(ctx, `SELECT w.id FROM works w LEFT JOIN work_state t ON t.work_id = w.id

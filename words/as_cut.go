@@ -19,6 +19,10 @@ func Difference(d workshop.Difference, a *workshop.AsCut) string {
 			return fmt.Sprintf("stands %s mm proud: it was cut to an older plan", hundredths(-d.MM))
 		}
 		return fmt.Sprintf("stands %s mm deeper: it was cut to an older plan", hundredths(d.MM))
+	case workshop.DialShowed:
+		return "the dials showed " + setting(d.Really) + " instead of " + setting(d.Planned)
+	case workshop.ToldOtherwise:
+		return told(d)
 	case workshop.LeftOut:
 		return "left out, never cut"
 	}
@@ -38,6 +42,23 @@ func Difference(d workshop.Difference, a *workshop.AsCut) string {
 	default:
 		return by("a pit stayed", d.MM)
 	}
+}
+
+// told tells how a facet stands that a machine told.
+func told(d workshop.Difference) string {
+	deeper := ""
+	switch mm := math.Round(d.MM*1000) / 1000; {
+	case mm > 0:
+		deeper = fmt.Sprintf(", %s mm deeper", number(mm))
+	case mm < 0:
+		deeper = fmt.Sprintf(", %s mm proud", number(-mm))
+	}
+	return fmt.Sprintf("stands at %s, planned %s%s", setting(d.Really), setting(d.Planned), deeper)
+}
+
+// setting writes what is dialled.
+func setting(s gear.Setting) string {
+	return fmt.Sprintf("%s° at %s", number(math.Round(s.Angle*100)/100), indexOf(s))
 }
 
 func changedTier(d workshop.Difference, a *workshop.AsCut) string {

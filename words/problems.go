@@ -370,6 +370,9 @@ var problems = map[diagram.Code]sentence{
 	workshop.NoSuchSetup: func(diagram.Problem) string {
 		return "The plan of this stone has no such side any more. Open the bench anew."
 	},
+	workshop.NothingTold: func(p diagram.Problem) string {
+		return fmt.Sprintf("None of the facets that %s tells is one of this plan's: another stone stands on it, or none was cut yet.", p.Text)
+	},
 	freehand.NothingToReach: func(diagram.Problem) string {
 		return "This setting does not come to that meet. Choose one of those that are offered, or a point by eye."
 	},

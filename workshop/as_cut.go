@@ -31,6 +31,8 @@ type AsCut struct {
 	FacetsCut, FacetsAsked int
 	// Gap is the widest gap of a planned meet on the stone that is coming, in µm.
 	Gap float64
+	// Told is what told the stone last, as it is called, "" where nothing did.
+	Told string
 	// Hours is the time at the wheel by stages.
 	Hours []journal.StageHours
 }
@@ -62,12 +64,16 @@ const (
 	TierChanged DifferenceKind = "changed"
 	// OlderPlan: the facet was cut to an older plan, and stands elsewhere than the present one has it.
 	OlderPlan DifferenceKind = "older-plan"
+	// DialShowed: the dials showed another setting than the plan's when the facet was done.
+	DialShowed DifferenceKind = "dial"
+	// ToldOtherwise: a machine told that the facet stands otherwise than planned.
+	ToldOtherwise DifferenceKind = "told"
 	// LeftOut: the facet was skipped, and never cut.
 	LeftOut DifferenceKind = "left-out"
 )
 
 // AsCut returns the stone of the present work as it was really cut. A facet that was cut in any pass stands where
-// its plan had it. What was cut too deep, at a wrong index or at a wrong angle took stone off for good, whatever was
+// its plan had it, and where a machine told the stone, as that told it. What was cut too deep, at a wrong index or at a wrong angle took stone off for good, whatever was
 // cut after it. A cheat brings a facet to where the plan has it. Next names a facet of the plan that comes next, "" for
 // none. It returns the errors of AssessStone, and a diagram.Problem where what the log tells makes no solid.
 func (s *Stones) AsCut(ctx context.Context, stone Stone, next FacetID) (*AsCut, error) {
@@ -97,6 +103,9 @@ func (s *Stones) AsCut(ctx context.Context, stone Stone, next FacetID) (*AsCut, 
 		return nil, err
 	}
 	t.changed(drawn.Diagram, work.Plan.Layer)
+	if err := s.readSurvey(ctx, t); err != nil {
+		return nil, err
+	}
 	return t.out, t.tell(next)
 }
 
@@ -160,6 +169,9 @@ type telling struct {
 	now   plannedFacets
 	plans map[int]plannedFacets
 	cut   cutting.Worked
+	// told are the planes of the stone that a machine told, since the place of that among the events.
+	told  []solid.Plane
+	since int
 }
 
 func (t *telling) plansUsed() []int {
@@ -199,6 +211,7 @@ func (t *telling) tell(next FacetID) error {
 	out, stone := t.out, t.out.Stone
 	t.cut.Planes = make([]*solid.Plane, len(stone.Facets))
 	out.Up = diagram.Crown
+	t.surveyed()
 	for _, c := range t.work.Cuts() {
 		f, there := t.plans[t.work.PlanAt(c.N)][c.Facet]
 		if !there {
@@ -207,24 +220,25 @@ func (t *telling) tell(next FacetID) error {
 		if side := (Setup{Pose: f.pose}).Side(); side != "" {
 			out.Up = side
 		}
-		if !t.wrong(c) {
+		if !t.wrong(c) && c.N > t.since {
 			t.take(c.Facet, f, f.Plane)
 		}
 	}
 	for id, f := range t.now {
 		if had := t.cut.Planes[f.place]; had != nil {
-			if deeper := (f.Plane.D - had.D) * out.MM; deeper > sameDepth || deeper < -sameDepth {
+			if deeper := (f.Plane.D - had.D) * out.MM; t.since == 0 && (deeper > sameDepth || deeper < -sameDepth) {
 				t.differs(id, f, Difference{What: OlderPlan, Really: f.set, MM: deeper})
 			}
 		}
 	}
 	for _, h := range t.work.Happenings {
-		if h.At != nil {
+		if h.At != nil && h.N > t.since {
 			if f, there := t.plans[t.work.PlanAt(h.N)][h.At.Facet]; there {
 				t.happened(h, f)
 			}
 		}
 	}
+	t.shown()
 	t.leftOut()
 	slices.SortStableFunc(out.Differences, func(a, b Difference) int {
 		return cmp.Or(cmp.Compare(out.TierNo(a.Tier), out.TierNo(b.Tier)), cmp.Compare(a.Facet, b.Facet))

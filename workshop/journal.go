@@ -40,6 +40,10 @@ type JournalStore interface {
 	RunTicks(ctx context.Context, run string) (map[string]map[string]journal.Tick, error)
 	// WorkIDs returns the IDs of all works, those of a run together.
 	WorkIDs(ctx context.Context) ([]string, error)
+	// LastPlace returns the last place in the log, 0 where it is empty.
+	LastPlace(ctx context.Context) (int64, error)
+	// StreamsAfter returns the streams of the events with places after the given one, and the last of those places.
+	StreamsAfter(ctx context.Context, after int64) (streams []string, last int64, err error)
 	// StaleWorks returns the IDs of works whose kept state is not folded from all of their
 	// log by the present rules.
 	StaleWorks(ctx context.Context) ([]string, error)
@@ -126,6 +130,20 @@ func (j *Journal) Append(ctx context.Context, events []journal.Event) ([]Answer,
 		return desk.save(ctx)
 	})
 	return answers, err
+}
+
+// Event returns the event with the given ID, of whatever work, or ErrNotFound.
+func (j *Journal) Event(ctx context.Context, id string) (journal.Event, error) {
+	return j.store.Event(ctx, id)
+}
+
+// LastPlace returns the last place in the log, 0 where it is empty. It returns only the errors of the store.
+func (j *Journal) LastPlace(ctx context.Context) (int64, error) { return j.store.LastPlace(ctx) }
+
+// StreamsAfter returns the streams that got events after a place in the log, and the last place of all. It returns only the
+// errors of the store.
+func (j *Journal) StreamsAfter(ctx context.Context, after int64) (streams []string, last int64, err error) {
+	return j.store.StreamsAfter(ctx, after)
 }
 
 // ownDevice is the device of events that the workshop itself writes.

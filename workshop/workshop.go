@@ -55,6 +55,7 @@ type Workshop struct {
 	*Copying
 	*Kit
 	*Rough
+	*Instruments
 }
 
 // Store is all that the workshop keeps. A method that returns without error has put its
@@ -73,6 +74,7 @@ type Store interface {
 	CopyingStore
 	KitStore
 	RoughStore
+	InstrumentStore
 }
 
 // Transactions runs what belongs together.
@@ -102,7 +104,7 @@ func NewDrawn(store Store, now func() time.Time, random io.Reader) *Workshop {
 		Library: library, Journal: journal, Preferences: preferences,
 		Stones: &Stones{store: store, library: library, journal: journal, preferences: preferences, kit: kit, rough: rough, pictures: pictures, origin: from},
 		Access: &Access{store, from}, Requests: &Requests{store, from}, Copying: &Copying{store, from},
-		Kit: kit, Rough: rough,
+		Kit: kit, Rough: rough, Instruments: &Instruments{store, from},
 	}
 }
 

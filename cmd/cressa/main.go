@@ -38,7 +38,7 @@ func run(args []string, in io.Reader, out, errs io.Writer) int {
 	root.SetIn(in)
 	root.SetOut(out)
 	root.SetErr(errs)
-	root.AddCommand(serveCommand(), demoCommand(), cutCommand(), regearCommand(), gearsCommand(), sequenceCommand(), retargetCommand(), toleranceCommand(), heightsCommand(), opticsCommand(), fitCommand(),
+	root.AddCommand(serveCommand(), demoCommand(), simulateCommand(), cutCommand(), regearCommand(), gearsCommand(), sequenceCommand(), retargetCommand(), toleranceCommand(), heightsCommand(), opticsCommand(), fitCommand(),
 		convertCommand(), materialCommand(), seedCommand(), checkCommand(), backupCommand(), restoreCommand())
 
 	called, err := root.ExecuteContextC(context.Background())

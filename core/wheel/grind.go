@@ -100,7 +100,13 @@ func (w *Wheel) reach(n r3.Vec) float64 {
 
 // Touching is what the dial of the mast shows when the stone just touches the lap with the quill on its stop, as far as
 // the dials can be trusted.
-func (w *Wheel) Touching() float64 { return w.controls.Height - w.gap(w.stop()) }
+func (w *Wheel) Touching() float64 { return w.HeightAt(w.reach(w.plane(w.stop()).Normal)) }
+
+// HeightAt is what the dial of the mast shows when a facet at the angle that is set lies at a distance from the middle of the
+// rough, in mm.
+func (w *Wheel) HeightAt(distance float64) float64 {
+	return w.controls.Height - (w.plane(w.stop()).D - distance)
+}
 
 // grind takes off so many mm³ in so many seconds, or what is left until the stop.
 func (w *Wheel) grind(stop, most, seconds float64) {

@@ -190,18 +190,19 @@ func (w *Wheel) Length() float64 { return w.length }
 // Up is the side that points out of the dop.
 func (w *Wheel) Up() diagram.Part { return w.up }
 
-// Stone is the stone as it stands, in units of the rough's width, about the middle of the rough. Ground tells which of its
+// Stone is the stone as it stands, in units of the rough's width, about the middle of the rough. FacetNo tells which of its
 // faces the lap has made.
 func (w *Wheel) Stone() *solid.Solid { return w.stone }
 
-// Ground tells whether a face of the stone was ground on this machine.
-func Ground(f *solid.Face) bool { return f.ID >= firstFacet }
+// FacetNo numbers the faces that the lap has made from 0, by the ID that they have on the stone. It is false for those of the
+// rough, whose IDs count from 1.
+func FacetNo(id int) (no int, ground bool) { return id - firstFacet, id >= firstFacet }
 
 // Planes are those of the faces that were ground, in mm about the middle of the rough.
 func (w *Wheel) Planes() []solid.Plane {
 	var out []solid.Plane
 	for _, f := range w.stone.Faces() {
-		if Ground(f) {
+		if _, ground := FacetNo(f.ID); ground {
 			out = append(out, solid.Plane{Normal: f.Plane.Normal, D: f.Plane.D * w.setup.Width})
 		}
 	}
@@ -287,6 +288,12 @@ func (w *Wheel) pose() gear.Pose {
 	}
 	return p
 }
+
+// Lap is the lap as the stone sees it now, in mm about the middle of the rough.
+func (w *Wheel) Lap() solid.Plane { return w.plane(w.at) }
+
+// Pivot is how high the pivot stands above the lap, in mm.
+func (w *Wheel) Pivot() float64 { return w.pivot() - w.off.depth }
 
 // pivot is how high the pivot stands above the lap.
 func (w *Wheel) pivot() float64 {

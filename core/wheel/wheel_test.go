@@ -48,14 +48,14 @@ func grind(t require.TestingT, w *wheel.Wheel) float64 {
 }
 
 // dial sets the machine for a facet and lowers the mast to where its plane lies at a distance, in mm.
-func dial(w *wheel.Wheel, s gear.Setting, n r3.Vec, distance float64) {
+func dial(w *wheel.Wheel, s gear.Setting, distance float64) {
 	c := w.Controls()
 	c.Angle, c.Tooth, c.Cheat, c.Down, c.Adapter = s.Angle, s.Tooth, s.Cheat, false, false
 	if s.Angle == 0 {
 		c.Angle, c.Adapter = wheel.AdapterAngle, true
 	}
 	w.Set(c)
-	c.Height = w.Touching() - (support(w, n) - distance)
+	c.Height = w.HeightAt(distance)
 	w.Set(c)
 }
 
@@ -77,7 +77,7 @@ func TestAMachineWithoutErrorsCutsThePlannedStone(t *testing.T) {
 		pose := gear.Pose{Up: sides[w.Up()], Gear: stone.Diagram.Gear, Rotation: gear.Unmoved}
 		set, err := gear.Dial(f.Plane.Normal, pose)
 		require.NoError(t, err)
-		dial(w, set, f.Plane.Normal, f.Plane.D*mm)
+		dial(w, set, f.Plane.D*mm)
 		grind(t, w)
 	}
 	cubic := math.Pow(w.Setup().Width, 3)
@@ -101,7 +101,7 @@ func TestTheDialOfTheMastCanBeCalibrated(t *testing.T) {
 			pose := gear.Pose{Up: r3.Vec{Z: map[diagram.Part]float64{diagram.Pavilion: -1, diagram.Crown: 1}[w.Up()]}, Gear: 96, Rotation: gear.Unmoved}
 			n := pose.Facing(angle, 96)
 			d := support(w, n) - 0.3
-			dial(w, set, n, d)
+			dial(w, set, d)
 			grind(t, w)
 			r := heights.Reading{Cut: heights.Cut{Angle: angle, Distance: d}, MM: w.Readings().Height}
 			if i < 2 {
@@ -200,7 +200,7 @@ func TestAnErrorStandsInTheStone(t *testing.T) {
 		w := wheel.New(setup(), e)
 		pose := gear.Pose{Up: r3.Vec{Z: -1}, Gear: 96, Rotation: gear.Unmoved}
 		n := pose.Facing(45, 96)
-		dial(w, gear.Setting{Angle: 45, Position: gear.At(0, 96)}, n, support(w, n)-0.3)
+		dial(w, gear.Setting{Angle: 45, Position: gear.At(0, 96)}, support(w, n)-0.3)
 		grind(t, w)
 		assert.InDelta(t, 45, w.Readings().Angle, wheel.AngleStep)
 		set, err := gear.Dial(w.Planes()[0].Normal, pose)
@@ -221,10 +221,8 @@ func TestAnErrorStandsInTheStone(t *testing.T) {
 func TestRoundingHitsWhereTheStoneIsWide(t *testing.T) {
 	t.Parallel()
 	w := wheel.New(setup(), wheel.Errors{})
-	pose := gear.Pose{Up: r3.Vec{Z: -1}, Gear: 96, Rotation: gear.Unmoved}
 	for _, tooth := range []int{96, 48} {
-		n := pose.Facing(90, float64(tooth))
-		dial(w, gear.Setting{Angle: 90, Position: gear.Position{Index: float64(tooth), Tooth: tooth}}, n, 4)
+		dial(w, gear.Setting{Angle: 90, Position: gear.Position{Index: float64(tooth), Tooth: tooth}}, 4)
 		grind(t, w)
 	}
 	c := w.Controls()

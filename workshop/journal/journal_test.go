@@ -128,6 +128,9 @@ func TestWhatHappensAtTheWheelIsHeldAgainstPlanAndBounds(t *testing.T) {
 		{journal.Happen, journal.Happened{What: journal.Chip, MM: new(-1.0)}, journal.Unreadable},
 		{journal.Happen, journal.Happened{What: journal.Chip, At: &strange}, journal.NotAsked},
 		{journal.Read, journal.Reading{At: v, MM: 48.16}, ""},
+		{journal.Done, journal.Ticking{Visit: v, Dials: &journal.Dials{Height: new(48.16)}}, ""},
+		{journal.Done, journal.Ticking{Visit: v, Dials: &journal.Dials{Angle: new(1e6)}}, journal.Unreadable},
+		{journal.Survey, journal.Surveyed{Planes: [][4]float64{{0, 0, 1, 3}}}, journal.OnlyWorkshop},
 		{journal.Read, journal.Reading{At: v, MM: 1e6}, journal.Unreadable},
 		{journal.Read, journal.Reading{At: strange, MM: 1}, journal.NotAsked},
 		{journal.Measure, journal.Measured{What: journal.GirdleThick, MM: 0.4}, ""},
@@ -399,9 +402,11 @@ type fixtureState struct {
 	Happenings []string `json:"happenings"`
 	Readings   []string `json:"readings"`
 	Measures   []string `json:"measures"`
-	Paused     bool     `json:"paused"`
-	SpentMs    int64    `json:"spentMs"`
-	Running    bool     `json:"running"`
+	// Surveys counts the stones that machines told.
+	Surveys int   `json:"surveys"`
+	Paused  bool  `json:"paused"`
+	SpentMs int64 `json:"spentMs"`
+	Running bool  `json:"running"`
 }
 
 func stateOf(w *journal.Work) fixtureState {
@@ -443,7 +448,7 @@ func stateOf(w *journal.Work) fixtureState {
 	for _, m := range w.Measures {
 		out.Measures = append(out.Measures, fmt.Sprintf("%s %g", m.What, m.MM))
 	}
-	out.Paused = w.Paused()
+	out.Paused, out.Surveys = w.Paused(), len(w.Surveys)
 	spent, since := w.Spent()
 	out.SpentMs, out.Running = spent.Milliseconds(), !since.IsZero()
 	return out
@@ -469,6 +474,12 @@ func TestTheFixturesOfTheFoldAreFresh(t *testing.T) {
 		event(3, journal.Transfer, journal.Transferred{Setup: "s2"}), event(4, journal.Note, journal.Noted{Text: "a veil"}),
 	}
 	add("a transfer and a note", journal.FirstCut, turned)
+	read := []journal.Event{
+		planned(), event(1, journal.Done, journal.Ticking{Visit: v, Dials: &journal.Dials{Angle: new(41.98), Height: new(48.16)}}),
+		event(2, journal.Survey, journal.Surveyed{From: "Mast dial", Planes: [][4]float64{{0, 0, -1, 2}}}),
+	}
+	add("a facet whose dials were read, and a stone that was told", journal.FirstCut, read)
+	add("both taken back", journal.FirstCut, append(read, undo(3, 1), undo(4, 2)))
 	add("the transfer taken back", journal.FirstCut, append(turned, undo(5, 3)))
 	glued := []journal.Event{
 		planned(), event(1, journal.Vetted, journal.Vetting{Plan: 1, Open: []string{"The girdle is thin."}}),

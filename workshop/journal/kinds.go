@@ -14,7 +14,7 @@ type Kind string
 
 // What can happen to a work.
 const (
-	// Done: a facet was cut in a pass. The payload is a Visit.
+	// Done: a facet was cut in a pass. The payload is a Ticking.
 	Done Kind = "done"
 	// Skip: a facet is left out in a pass. The payload is a Visit.
 	Skip Kind = "skip"
@@ -50,6 +50,8 @@ const (
 	// Pause and Resume bound a time that is not work. There is no payload.
 	Pause  Kind = "pause"
 	Resume Kind = "resume"
+	// Survey: the stone was told by the machine that it stands on. The payload is a Surveyed.
+	Survey Kind = "surveyed"
 	// Agree: something else was agreed with the owner of a stone. The payload is an Agreed.
 	Agree Kind = "agree"
 	// Finish: the logbook card was written. There is no payload.
@@ -61,6 +63,28 @@ type Visit struct {
 	Setup string `json:"setup"`
 	Pass  string `json:"pass"`
 	Facet string `json:"facet"`
+}
+
+// Ticking is a visit that was done, and what the dials showed then, nil where nobody read them. Dials came with form 2.
+type Ticking struct {
+	Visit
+	Dials *Dials `json:"dials,omitempty"`
+}
+
+// Dials is what the dials of a machine showed when a facet was finished: degrees, a position on the gear that may lie between
+// teeth, mm. What has no dial is nil.
+type Dials struct {
+	Angle  *float64 `json:"angle,omitempty"`
+	Index  *float64 `json:"index,omitempty"`
+	Height *float64 `json:"height,omitempty"`
+}
+
+// Surveyed is a stone as a machine told it: its facets' planes in mm, as outward normal and distance, in the frame of the
+// plan's diagram.
+type Surveyed struct {
+	// From is what told it, as it is called.
+	From   string       `json:"from"`
+	Planes [][4]float64 `json:"planes"`
 }
 
 // Checked is an item of the transfer to a setup.
@@ -286,7 +310,7 @@ type kind struct {
 // kinds is the one table of what can happen: how it is read, whether it belongs, and what
 // follows from it.
 var kinds = map[Kind]kind{
-	Done:     of(kind{version: 1, canUndo: true}, (*Work).asks, (*Work).tick),
+	Done:     of(kind{version: 2, canUndo: true}, (*Work).canTick, (*Work).done),
 	Skip:     of(kind{version: 1, canUndo: true}, (*Work).asks, (*Work).tick),
 	Check:    of(kind{version: 1, canUndo: true}, (*Work).hasItem, (*Work).check),
 	Transfer: of(kind{version: 1, canUndo: true}, (*Work).hasSetup, (*Work).transfer),
@@ -298,6 +322,7 @@ var kinds = map[Kind]kind{
 	Happen:   of(kind{version: 1, canUndo: true}, (*Work).canHappen, (*Work).happen),
 	Read:     of(kind{version: 1, canUndo: true}, (*Work).canRead, (*Work).read),
 	Measure:  of(kind{version: 1, canUndo: true}, (*Work).canMeasure, (*Work).measure),
+	Survey:   of(kind{version: 1, byWorkshop: true, canUndo: true}, (*Work).canSurvey, (*Work).survey),
 	Pause:    of(kind{version: 1, canUndo: true}, (*Work).byTicks, (*Work).pause),
 	Resume:   of(kind{version: 1, canUndo: true}, (*Work).byTicks, (*Work).resume),
 	Begin:    of(kind{version: 1, canUndo: true}, (*Work).byTheClock, (*Work).stretch),
@@ -397,6 +422,9 @@ func (e Event) Tells() (text string, ok bool) {
 	case Agree:
 		p, ok := decode[Agreed](e.Payload)
 		return p.Is, ok
+	case Survey:
+		p, ok := decode[Surveyed](e.Payload)
+		return p.From, ok
 	case Transfer, Begin, End:
 		return "", true
 	}
@@ -424,6 +452,12 @@ func (e Event) Happens() (Happened, bool) {
 func (e Event) Measures() (Measured, bool) {
 	p, ok := decode[Measured](e.Payload)
 	return p, ok && e.Kind == Measure
+}
+
+// Surveys returns the stone that a machine told, and false for an event of another kind.
+func (e Event) Surveys() (Surveyed, bool) {
+	p, ok := decode[Surveyed](e.Payload)
+	return p, ok && e.Kind == Survey
 }
 
 // TakesBack returns the ID of the event that an Undo takes back.

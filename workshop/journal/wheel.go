@@ -31,6 +31,13 @@ type DialRead struct {
 	Reading
 }
 
+// Shown is what the dials showed at a visit that was done.
+type Shown struct {
+	Act
+	At Visit `json:"at"`
+	Dials
+}
+
 // Calipered is a measure that was taken.
 type Calipered struct {
 	Act
@@ -78,6 +85,27 @@ func (w *Work) canRead(p Reading) Reason {
 	return w.asks(p.At)
 }
 
+func (w *Work) canTick(p Ticking) Reason {
+	if d := p.Dials; d != nil {
+		for _, v := range []*float64{d.Angle, d.Index, d.Height} {
+			if v != nil && !(math.Abs(*v) <= farthest) {
+				return Unreadable
+			}
+		}
+	}
+	return w.asks(p.Visit)
+}
+
+// mostPlanes is how many facets a stone may have that a machine tells.
+const mostPlanes = 300
+
+func (w *Work) canSurvey(p Surveyed) Reason {
+	if len(p.Planes) == 0 || len(p.Planes) > mostPlanes {
+		return Unreadable
+	}
+	return w.byTicks(nothing{})
+}
+
 func (w *Work) canMeasure(p Measured) Reason {
 	if !slices.Contains([]MeasureOf{GirdleThick, Across, Tall}, p.What) || !(p.MM > 0 && p.MM <= largest) {
 		return Unreadable
@@ -118,6 +146,20 @@ func (w *Work) happen(e Event, p Happened) {
 func (w *Work) read(e Event, p Reading) {
 	w.Readings = append(w.Readings, DialRead{w.with(Act{}, e), p})
 }
+
+// done ticks a visit. A height that the dial showed then is a reading like any other.
+func (w *Work) done(e Event, p Ticking) {
+	w.tick(e, p.Visit)
+	if p.Dials == nil {
+		return
+	}
+	w.Shown = append(w.Shown, Shown{w.with(Act{}, e), p.Visit, *p.Dials})
+	if p.Dials.Height != nil {
+		w.read(e, Reading{At: p.Visit, MM: *p.Dials.Height})
+	}
+}
+
+func (w *Work) survey(e Event, _ Surveyed) { w.Surveys = append(w.Surveys, w.with(Act{}, e)) }
 
 func (w *Work) measure(e Event, p Measured) {
 	w.Measures = append(w.Measures, Calipered{w.with(Act{}, e), p})

@@ -7,7 +7,7 @@ import (
 
 // Rules is the version of what follows from a log. It is raised when the same log means
 // something else than before: states that older rules left are then folded anew.
-const Rules = 5
+const Rules = 6
 
 // Task says what a work is for, and so what can happen to it.
 type Task string
@@ -51,6 +51,9 @@ type Work struct {
 	Happenings []Incident  `json:"happenings"`
 	Readings   []DialRead  `json:"readings"`
 	Measures   []Calipered `json:"measures"`
+	// Shown are what dials showed at visits, Surveys the stones that machines told, in order.
+	Shown   []Shown `json:"shown"`
+	Surveys []Act   `json:"surveys"`
 	// Pauses begin and end, in turn.
 	Pauses []Stretch `json:"pauses"`
 	// Finished: the logbook card is written. Late counts what came in after that.
@@ -127,7 +130,7 @@ func NewWork(task Task) *Work {
 	return &Work{
 		Task: task, Plans: []Asked{}, Begins: []int{}, Marks: map[string]map[string]map[string]Mark{},
 		Checks: map[string]map[string]Act{}, Transfers: map[string]Act{}, Dops: []Glued{}, Vets: map[int]Act{}, Stretches: []Stretch{}, Notes: []Act{},
-		Moves: []Moved{}, Happenings: []Incident{}, Readings: []DialRead{}, Measures: []Calipered{}, Pauses: []Stretch{},
+		Moves: []Moved{}, Happenings: []Incident{}, Readings: []DialRead{}, Measures: []Calipered{}, Shown: []Shown{}, Surveys: []Act{}, Pauses: []Stretch{},
 		Heard: map[string]int64{}, Ticked: map[string]Tick{},
 	}
 }
@@ -380,6 +383,8 @@ func (w *Work) takeBack(_ Event, p TakenBack) {
 	}
 	w.Happenings = slices.DeleteFunc(w.Happenings, func(i Incident) bool { return names(i.Act) })
 	w.Readings = slices.DeleteFunc(w.Readings, func(r DialRead) bool { return names(r.Act) })
+	w.Shown = slices.DeleteFunc(w.Shown, func(s Shown) bool { return names(s.Act) })
+	w.Surveys = slices.DeleteFunc(w.Surveys, names)
 	w.Measures = slices.DeleteFunc(w.Measures, func(c Calipered) bool { return names(c.Act) })
 	w.Pauses = slices.DeleteFunc(w.Pauses, func(s Stretch) bool { return names(s.Act) })
 	w.Dops = slices.DeleteFunc(w.Dops, func(g Glued) bool { return names(g.Act) })

@@ -213,6 +213,13 @@ func log(t *testing.T, ctx context.Context, s workshop.Store) {
 	assert.Equal(t, seqs, ids([]string{"b", "a"}, 0, 0), "in the order of their arrival")
 	assert.Equal(t, seqs[1:3], ids([]string{"a", "b"}, seqs[0], 2))
 	assert.Empty(t, ids(nil, 0, 0))
+	streams, last, err := s.StreamsAfter(ctx, seqs[2])
+	require.NoError(t, err)
+	assert.Equal(t, []string{string(entry("b", 3).Stream)}, streams)
+	assert.Equal(t, seqs[3], last)
+	last, err = s.LastPlace(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, seqs[3], last)
 }
 
 func states(t *testing.T, ctx context.Context, s workshop.Store) {

@@ -37,6 +37,7 @@ func Run(t *testing.T, open func(*testing.T) workshop.Store) {
 		"trials":                                trials,
 		"rough":                                 pieces,
 		"settings":                              settings,
+		"instruments":                           instruments,
 		"devices":                               devices,
 		"requests":                              requests,
 		"copies":                                copying,

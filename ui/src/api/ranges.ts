@@ -127,6 +127,12 @@ export const ranges = {
     holes: { min: 0, max: 1000 },
     pegs: { min: 10, max: 1000 },
   },
+  Instrument: {
+    baud: { min: 300, max: 4000000, whole: true },
+  },
+  InstrumentScale: {
+    offset: { min: -10000, max: 10000 },
+  },
   Intake: {
     carats: { min: 0, max: 100000 },
     heightMM: { min: 0, max: 1000 },
@@ -299,6 +305,38 @@ export const ranges = {
   },
   SecondSideRequest: {
     left: { min: 0.05, max: 500 },
+  },
+  SimulatedBeside: {
+    pace: { min: 0.1, max: 50 },
+  },
+  SimulatedControls: {
+    angle: { min: 5, max: 110 },
+    cheat: { min: -30, max: 30 },
+    force: { min: 0.5, max: 30 },
+    height: { min: -20, max: 140 },
+    lap: { min: 0, max: 20, whole: true },
+    rpm: { min: 0, max: 3000 },
+    tooth: { min: 1, max: 360, whole: true },
+    turns: { min: 1, max: 60 },
+  },
+  SimulatedErrors: {
+    adapter: { min: -5, max: 5 },
+    angle: { min: 0, max: 2 },
+    bend: { min: 0, max: 0.1 },
+    depth: { min: 0, max: 0.5 },
+    index: { min: 0, max: 2 },
+    tilt: { min: 0, max: 15 },
+    towards: { min: 0, max: 360 },
+    twist: { min: -15, max: 15 },
+    zero: { min: -5, max: 5 },
+  },
+  SimulatedSetup: {
+    gear: { min: 8, max: 360, whole: true },
+    hardness: { min: 2, max: 10 },
+    height: { min: 2, max: 60 },
+    seed: { min: 0, max: 1000000, whole: true },
+    sg: { min: 0.8, max: 20 },
+    width: { min: 2, max: 60 },
   },
   Size: {
     mm: { min: 0.1, max: 500 },

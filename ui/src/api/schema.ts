@@ -609,6 +609,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What measures on the bench */
+        get: operations["listInstruments"];
+        put?: never;
+        /** Read an instrument from now on */
+        post: operations["addInstrument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Look where an instrument may be */
+        post: operations["findInstruments"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Name an instrument, or correct what it reads */
+        put: operations["saveInstrument"];
+        post?: never;
+        /** Read an instrument no more */
+        delete: operations["dropInstrument"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit": {
         parameters: {
             query?: never;
@@ -1528,6 +1581,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/simulator": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the simulated machine stands */
+        get: operations["getSimulator"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/simulator/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Time, calipers, scale and cable of the simulated machine */
+        put: operations["setBesideSimulator"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/simulator/charge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Charge the lap */
+        post: operations["chargeSimulator"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/simulator/controls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Move the hands of the simulated machine */
+        put: operations["setSimulator"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/simulator/errors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set the errors of the simulated machine */
+        put: operations["spoilSimulator"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/simulator/over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turn the stone over */
+        post: operations["turnOverSimulator"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/simulator/rough": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put another rough on the simulated machine */
+        post: operations["dopSimulator"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/solids/read": {
         parameters: {
             query?: never;
@@ -1955,6 +2127,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/survey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the stone that stands on a machine for this one as it was cut */
+        post: operations["takeOverStone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stops": {
         parameters: {
             query?: never;
@@ -2347,6 +2536,7 @@ export interface components {
             meant: components["schemas"]["AsCutFigures"];
             next: components["schemas"]["Mesh"] | null;
             planned: components["schemas"]["Mesh"];
+            told: string;
             /** @enum {string} */
             up: "crown" | "pavilion";
         };
@@ -2783,7 +2973,7 @@ export interface components {
             tier: string;
             tooth: number;
             /** @enum {string} */
-            what: "changed" | "older-plan" | "left-out" | "overcut" | "chip" | "flaw" | "pit" | "wrong-index" | "wrong-angle" | "cheater";
+            what: "changed" | "older-plan" | "dial" | "told" | "left-out" | "overcut" | "chip" | "flaw" | "pit" | "wrong-index" | "wrong-angle" | "cheater";
         };
         Difficulty: {
             points: number;
@@ -3036,6 +3226,14 @@ export interface components {
         FoundAngles: {
             angles: components["schemas"]["FoundAngle"][];
         };
+        FoundInstrument: {
+            address: string;
+            baud: number;
+            port: string;
+        };
+        FoundInstruments: {
+            found: components["schemas"]["FoundInstrument"][];
+        };
         Freehand: {
             facets: components["schemas"]["Facet"][];
             girdle: number | null;
@@ -3245,6 +3443,36 @@ export interface components {
         HolesRequest: {
             holes: number[];
             pegs: number[];
+        };
+        Instrument: {
+            address: string;
+            baud: number;
+            /** Format: date-time */
+            created: string;
+            id: string;
+            name: string;
+            /** @enum {string} */
+            port: "tcp" | "serial";
+            scales: components["schemas"]["InstrumentScale"][];
+            version: number;
+        };
+        InstrumentList: {
+            instruments: components["schemas"]["Instrument"][];
+            states: components["schemas"]["LiveStates"];
+        };
+        InstrumentScale: {
+            offset: number;
+            /** @enum {string} */
+            quantity: "angle" | "index" | "height" | "calipers" | "scale";
+            reversed: boolean;
+        };
+        InstrumentState: {
+            here: boolean;
+            id: string;
+            lastUnread: string;
+            now: components["schemas"]["LiveReading"][];
+            trouble: string;
+            unread: number;
         };
         Intake: {
             agreed: string;
@@ -3470,6 +3698,16 @@ export interface components {
             refractiveIndex: number;
             tint: string;
             width: number;
+        };
+        LiveReading: {
+            held: boolean;
+            instrument: string;
+            quantity: string;
+            raw: number;
+            value: number;
+        };
+        LiveStates: {
+            instruments: components["schemas"]["InstrumentState"][];
         };
         Logbook: {
             finishedCarats: number;
@@ -4477,6 +4715,76 @@ export interface components {
             sawn: boolean;
             sightings: components["schemas"]["Sighting"][];
         };
+        SimulatedBeside: {
+            /** @enum {string} */
+            measuring: "calipers" | "scale" | "";
+            pace: number;
+            unplugged: boolean;
+        };
+        SimulatedControls: {
+            adapter: boolean;
+            angle: number;
+            cheat: number;
+            down: boolean;
+            force: number;
+            free: boolean;
+            height: number;
+            lap: number;
+            rpm: number;
+            tooth: number;
+            turns: number;
+        };
+        SimulatedErrors: {
+            adapter: number;
+            angle: number;
+            bend: number;
+            depth: number;
+            dull: boolean;
+            index: number;
+            tilt: number;
+            towards: number;
+            twist: number;
+            zero: number;
+        };
+        SimulatedLap: {
+            grain: number;
+            name: string;
+        };
+        SimulatedScene: {
+            across: number;
+            angle: number;
+            area: number;
+            atStop: boolean;
+            beside: components["schemas"]["SimulatedBeside"];
+            carats: number;
+            controls: components["schemas"]["SimulatedControls"];
+            errors: components["schemas"]["SimulatedErrors"];
+            face: number;
+            facets: number;
+            height: number;
+            index: number;
+            lap: components["schemas"]["Point"];
+            laps: components["schemas"]["SimulatedLap"][];
+            length: number;
+            lines: string;
+            pivot: number;
+            readers: number;
+            setup: components["schemas"]["SimulatedSetup"];
+            sharp: number;
+            sound: number;
+            stone: components["schemas"]["Mesh"];
+            touching: number;
+            /** @enum {string} */
+            up: "crown" | "pavilion";
+        };
+        SimulatedSetup: {
+            gear: number;
+            hardness: number;
+            height: number;
+            seed: number;
+            sg: number;
+            width: number;
+        };
         Size: {
             /** @enum {string} */
             basis: "width" | "length" | "flats";
@@ -4675,6 +4983,9 @@ export interface components {
         };
         StopText: {
             stop: string;
+        };
+        SurveyOf: {
+            instrument: string;
         };
         SurveyRequest: {
             carat: number;
@@ -6463,6 +6774,163 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["HoleList"];
                 };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listInstruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentList"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addInstrument: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Instrument"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    findInstruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundInstruments"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveInstrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Instrument"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropInstrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description a problem (RFC 9457) */
             default: {
@@ -8778,6 +9246,213 @@ export interface operations {
             };
         };
     };
+    getSimulator: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SimulatedScene"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setBesideSimulator: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedBeside"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    chargeSimulator: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setSimulator: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedControls"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    spoilSimulator: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedErrors"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    turnOverSimulator: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dopSimulator: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedSetup"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     readSolid: {
         parameters: {
             query?: never;
@@ -9679,6 +10354,39 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SheetPages"];
                 };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeOverStone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurveyOf"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description a problem (RFC 9457) */
             default: {

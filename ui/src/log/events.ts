@@ -10,6 +10,13 @@ export interface Visit {
   facet: string;
 }
 
+/** What the dials of a machine showed when a facet was finished: degrees, a position on the gear, mm. */
+export interface Dials {
+  angle?: number;
+  index?: number;
+  height?: number;
+}
+
 /** What a plan asks for at the wheel. */
 export interface Asked {
   no: number;
@@ -76,7 +83,8 @@ export interface Reading {
  * counts for nothing.
  */
 export type Happening =
-  | { kind: 'done' | 'skip' | 'jump'; payload: Visit }
+  | { kind: 'done'; payload: Visit & { dials?: Dials } }
+  | { kind: 'skip' | 'jump'; payload: Visit }
   | { kind: 'again'; payload: Reopening }
   | { kind: 'happened'; payload: Happened }
   | { kind: 'reading'; payload: Reading }
@@ -93,6 +101,7 @@ export type Happening =
 type Told =
   | { kind: 'plan'; payload: Asked }
   | { kind: 'agree'; payload: { was: string; is: string } }
+  | { kind: 'surveyed'; payload: { from: string; planes: number[][] } }
   | { kind: 'finish'; payload: Record<string, never> };
 
 type Wire = components['schemas']['Event'];
@@ -102,8 +111,12 @@ interface Envelope extends Omit<Wire, 'kind' | 'payload'> {
   held: 0 | 1;
 }
 
-/** The newest form of a kind's payload that this version knows and writes. */
-export const newestOf = (kind: string): number => ({ plan: 3, note: 2 })[kind] ?? 1;
+/** The newest form of a kind's payload that this version knows. */
+export const newestOf = (kind: string): number => ({ plan: 3, note: 2, done: 2 })[kind] ?? 1;
+
+/** The form in which an entry is written: a tick without dials is one that older versions know, too. */
+export const formOf = (h: Happening): number =>
+  h.kind === 'done' && !h.payload.dials ? 1 : newestOf(h.kind);
 
 /** An entry of a log, as this browser keeps it. */
 export type LogEvent = Envelope & (Happening | Told);

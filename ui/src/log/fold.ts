@@ -32,6 +32,8 @@ export interface LogState {
   happenings: readonly Incident[];
   readings: readonly (Act & Reading)[];
   measures: readonly (Act & Measured)[];
+  /** The stones that machines told. */
+  surveys: readonly Act[];
   pauses: readonly Pause[];
   /** The number of the present plan, 0 for none. */
   plan: number;
@@ -109,12 +111,17 @@ interface Folding extends LogState {
   happenings: Incident[];
   readings: (Act & Reading)[];
   measures: (Act & Measured)[];
+  surveys: Act[];
   pauses: Pause[];
 }
 
 /** What follows from each kind of event. One that is not here counts for nothing. */
 const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => void } = {
-  done: tick,
+  done: (s, n, e) => {
+    tick(s, n, e);
+    const { dials, ...at } = e.payload;
+    if (dials?.height !== undefined) s.readings.push({ at, mm: dials.height, n, events: [e] });
+  },
   skip: tick,
   check: (s, n, e) => record(s.checks, `${e.payload.setup}/${e.payload.item}`, n, e),
   transfer: (s, n, e) => record(s.transfers, e.payload.setup, n, e),
@@ -133,6 +140,7 @@ const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => voi
   happened: (s, n, e) => void s.happenings.push({ ...e.payload, n, events: [e] }),
   reading: (s, n, e) => void s.readings.push({ ...e.payload, n, events: [e] }),
   measured: (s, n, e) => void s.measures.push({ ...e.payload, n, events: [e] }),
+  surveyed: (s, n, e) => void s.surveys.push({ n, events: [e] }),
   pause: (s, n, e) => void s.pauses.push({ kind: e.kind, n, events: [e] }),
   resume: (s, n, e) => void s.pauses.push({ kind: e.kind, n, events: [e] }),
   begin: stretch,
@@ -147,7 +155,7 @@ const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => voi
 type Of<K> = LogEvent & { kind: K };
 
 /** Kinds that only the server writes: they are never late. */
-const byServer: ReadonlySet<string> = new Set<LogEvent['kind']>(['plan', 'agree', 'finish']);
+const byServer: ReadonlySet<string> = new Set<LogEvent['kind']>(['plan', 'agree', 'surveyed', 'finish']);
 
 /** The state before anything has happened. */
 export const emptyState = (): LogState => folding();
@@ -165,6 +173,7 @@ function folding(): Folding {
     happenings: [],
     readings: [],
     measures: [],
+    surveys: [],
     pauses: [],
     plan: 0,
     finished: false,
@@ -208,6 +217,7 @@ export function renewed(before: LogState, by: ReadonlyMap<string, LogEvent>): Lo
     happenings: before.happenings.map(act),
     readings: before.readings.map(act),
     measures: before.measures.map(act),
+    surveys: before.surveys.map(act),
     pauses: before.pauses.map(act),
   };
 }
@@ -226,6 +236,7 @@ const copyOf = (s: LogState): Folding => ({
   happenings: [...s.happenings],
   readings: [...s.readings],
   measures: [...s.measures],
+  surveys: [...s.surveys],
   pauses: [...s.pauses],
 });
 
@@ -268,6 +279,7 @@ function takeBack(s: Folding, id: string) {
   s.happenings = s.happenings.filter((a) => !names(a));
   s.readings = s.readings.filter((a) => !names(a));
   s.measures = s.measures.filter((a) => !names(a));
+  s.surveys = s.surveys.filter((a) => !names(a));
   s.pauses = s.pauses.filter((a) => !names(a));
   s.dops = s.dops.filter((a) => !names(a));
   s.notes = s.notes.filter((a) => !names(a));

@@ -1,7 +1,7 @@
 import type { LogState } from './fold';
 import { addedTo, folded, nothing, renewedIn, type Folded } from './folded';
 import { randomID } from '../api/making';
-import { newestOf, type Happening, type LogEvent } from './events';
+import { formOf, type Happening, type LogEvent } from './events';
 import type { Kept, RefusedEvent } from './kept';
 
 /** A stone's log as this browser has it. */
@@ -103,7 +103,7 @@ export class Log {
       device: this.pageDevice,
       deviceSeq: ++this.counted,
       deviceTime: now,
-      version: newestOf(h.kind),
+      version: formOf(h),
       by: '',
       seq: 0,
       serverTime: now,
