@@ -15,7 +15,8 @@ import (
 
 // Device is one that somebody put on the bench.
 type Device struct {
-	ID string
+	ID   string
+	Name string
 	Port
 	// Scales correct what it reads, by quantity.
 	Scales map[Quantity]Correction
@@ -39,7 +40,8 @@ func (c Correction) of(raw float64) float64 {
 
 // State is how a device stands.
 type State struct {
-	ID string
+	ID   string
+	Name string
 	// Here tells that it is connected and says what can be read. Trouble tells why it is not, "" while it is looked for.
 	Here    bool
 	Trouble Trouble
@@ -154,6 +156,7 @@ func (h *Hub) states() []State {
 	out := []State{}
 	for _, r := range h.readers {
 		s := r.state
+		s.Name = r.device.Name
 		s.Now = []Now{}
 		for _, q := range Quantities {
 			if recent := r.recent[q]; len(recent) > 0 {

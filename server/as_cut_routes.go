@@ -66,6 +66,11 @@ type SurveyOf struct {
 	Instrument string `json:"instrument" validate:"required,max=40"`
 }
 
+// SurveyTaken names the event by which a stone was taken over, to take it back.
+type SurveyTaken struct {
+	Event string `json:"event"`
+}
+
 // AsCutFigures are figures of a stone, lengths in mm; the girdle is null where there is none.
 type AsCutFigures struct {
 	Carats    float64  `json:"carats"`
@@ -97,8 +102,9 @@ func (s *Server) asCutRoutes() {
 		}
 		return asCutView(cut, stone.Work().Plan), nil
 	})
-	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/survey", name: "takeOverStone", summary: "Take the stone that stands on a machine for this one as it was cut", computes: true}, func(c *echo.Context, in byIDWithBody[SurveyOf]) (none, error) {
-		return none{}, s.takeOver(c.Request().Context(), in.ID, in.Body.Instrument)
+	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/survey", name: "takeOverStone", summary: "Take the stone that stands on a machine for this one as it was cut", computes: true}, func(c *echo.Context, in byIDWithBody[SurveyOf]) (SurveyTaken, error) {
+		event, err := s.takeOver(c.Request().Context(), in.ID, in.Body.Instrument)
+		return SurveyTaken{event}, err
 	})
 }
 
@@ -159,28 +165,28 @@ func stageHours(a *workshop.AsCut, plan *workshop.Plan) []StageHours {
 	return out
 }
 
-// takeOver asks an instrument for the stone that stands on it, and keeps that as the stone of a work.
-func (s *Server) takeOver(ctx context.Context, id, instrument string) error {
+// takeOver asks an instrument for the stone that stands on it, and keeps that as the stone of a work. It returns the ID of the event.
+func (s *Server) takeOver(ctx context.Context, id, instrument string) (event string, err error) {
 	list, err := s.workshop.Instruments.Instruments(ctx)
 	if err != nil {
-		return err
+		return "", err
 	}
 	i := slices.IndexFunc(list, func(i workshop.Instrument) bool { return i.ID == instrument })
 	if i < 0 {
-		return workshop.ErrNotFound
+		return "", workshop.ErrNotFound
 	}
 	stone, err := s.workshop.Stone(ctx, id)
 	if err != nil {
-		return err
+		return "", err
 	}
 	planes, err := s.devices.Stone(ctx, instrument)
 	switch {
 	case errors.Is(err, device.ErrAway):
-		return &Problem{Status: http.StatusConflict, Detail: list[i].Name + " is not connected. Switch it on and try again."}
+		return "", &Problem{Status: http.StatusConflict, Detail: list[i].Name + " is not connected. Switch it on and try again."}
 	case errors.Is(err, device.ErrNoStone):
-		return &Problem{Status: http.StatusConflict, Detail: list[i].Name + " knows of no stone. Only a machine that keeps count of its cuts can tell one, such as the simulated one."}
+		return "", &Problem{Status: http.StatusConflict, Detail: list[i].Name + " knows of no stone. Only a machine that keeps count of its cuts can tell one, such as the simulated one."}
 	case err != nil:
-		return err
+		return "", err
 	}
 	return s.workshop.TakeOver(ctx, stone, list[i].Name, planes)
 }

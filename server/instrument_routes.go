@@ -46,7 +46,8 @@ type LiveStates struct {
 
 // InstrumentState is how an instrument stands.
 type InstrumentState struct {
-	ID string `json:"id"`
+	ID   string `json:"id"`
+	Name string `json:"name"`
 	// Here tells that it is connected and can be read. Trouble says why it is not, "" while it is looked for.
 	Here    bool   `json:"here"`
 	Trouble string `json:"trouble"`
@@ -60,7 +61,7 @@ type InstrumentState struct {
 // that it has not moved for a while.
 type LiveReading struct {
 	Instrument string          `json:"instrument"`
-	Quantity   device.Quantity `json:"quantity"`
+	Quantity   device.Quantity `json:"quantity" validate:"oneof=angle index height calipers scale"`
 	Value      float64         `json:"value"`
 	Raw        float64         `json:"raw"`
 	Held       bool            `json:"held"`
@@ -78,7 +79,7 @@ type FoundInstruments struct {
 
 // FoundInstrument is a place where an instrument may be, and what answers there, as far as that is known.
 type FoundInstrument struct {
-	Port    workshop.InstrumentPort `json:"port"`
+	Port    workshop.InstrumentPort `json:"port" validate:"oneof=tcp serial"`
 	Address string                  `json:"address"`
 	Baud    int                     `json:"baud"`
 }
@@ -133,7 +134,7 @@ func (s *Server) readInstruments(ctx context.Context) error {
 		return err
 	}
 	s.devices.Use(each(list, func(i workshop.Instrument) device.Device {
-		d := device.Device{ID: i.ID, Port: device.Port{Kind: device.PortKind(i.Port), Address: i.Address, Baud: i.Baud}, Scales: map[device.Quantity]device.Correction{}}
+		d := device.Device{ID: i.ID, Name: i.Name, Port: device.Port{Kind: device.PortKind(i.Port), Address: i.Address, Baud: i.Baud}, Scales: map[device.Quantity]device.Correction{}}
 		for _, scale := range i.Scales {
 			d.Scales[device.Quantity(scale.Quantity)] = device.Correction{Reversed: scale.Reversed, Offset: scale.Offset}
 		}
@@ -162,7 +163,7 @@ func instrumentView(i workshop.Instrument) Instrument {
 
 func statesView(states []device.State) LiveStates {
 	return LiveStates{each(states, func(s device.State) InstrumentState {
-		return InstrumentState{ID: s.ID, Here: s.Here, Trouble: words.Trouble(s.Trouble), Unread: s.Unread, LastUnread: s.LastUnread, Now: each(s.Now, readingView)}
+		return InstrumentState{ID: s.ID, Name: s.Name, Here: s.Here, Trouble: words.Trouble(s.Trouble), Unread: s.Unread, LastUnread: s.LastUnread, Now: each(s.Now, readingView)}
 	})}
 }
 

@@ -148,7 +148,8 @@ func TestInstrumentsAreReadAndFollowed(t *testing.T) {
 	said := c.problem("POST", at+"/survey", text(t, server.SurveyOf{Instrument: dial.ID}), http.StatusUnprocessableEntity)
 	assert.Contains(t, said.Detail, "none was cut yet")
 	cutStone(t, c, bench, at)
-	c.do("POST", at+"/survey", server.SurveyOf{Instrument: dial.ID})
+	var taken server.SurveyTaken
+	c.put("POST", at+"/survey", server.SurveyOf{Instrument: dial.ID}, &taken)
 	var real server.AsCutView
 	c.get(at+"/as-cut", &real)
 	assert.Equal(t, "Mast", real.Told)

@@ -36,27 +36,28 @@ type SimulatedScene struct {
 	Angle  float64 `json:"angle"`
 	Index  float64 `json:"index"`
 	Height float64 `json:"height"`
-	// AtStop tells that the quill rests on the protractor's stop. Face is the face that lies on the lap, -1 for none, Area its
+	// AtStop tells that the quill rests on the protractor's stop, Blocked that the mast is too low for the stone. Face is the face that lies on the lap, -1 for none, Area its
 	// area in mm², Sound how loud the grinding is from 0 to 1.
-	AtStop bool    `json:"atStop"`
-	Face   int     `json:"face"`
-	Area   float64 `json:"area"`
-	Sound  float64 `json:"sound"`
+	AtStop  bool    `json:"atStop"`
+	Blocked bool    `json:"blocked"`
+	Face    int     `json:"face"`
+	Area    float64 `json:"area"`
+	Sound   float64 `json:"sound"`
 	// Touching is what the mast's dial shows when the stone just touches, in mm.
 	Touching float64 `json:"touching"`
 	// Laps are those that can be put on; Sharp is how sharp the one that is on still is, from 0 to 1.
 	Laps  []SimulatedLap `json:"laps"`
 	Sharp float64        `json:"sharp"`
-	// Stone is the stone in units of the rough's width, about its middle: a mesh of one step. Lap is the direction in which
-	// the lap lies, Facets how many faces were ground.
+	// Stone is the stone in units of the rough's width, about its middle: a mesh of one step. Facets is how many faces were
+	// ground.
 	Stone  Mesh    `json:"stone"`
-	Lap    Point   `json:"lap"`
 	Facets int     `json:"facets"`
 	Across float64 `json:"across"`
 	Carats float64 `json:"carats"`
-	// Length is from the pivot to the middle of the stone in mm, Pivot how high the pivot stands above the lap.
-	Length float64 `json:"length"`
-	Pivot  float64 `json:"pivot"`
+	// Quill runs from the pivot to the middle of the stone, Outline round the stone, as x and y of points in mm, seen from the
+	// side; the lap lies at y = 0.
+	Quill   []float64 `json:"quill"`
+	Outline []float64 `json:"outline"`
 	// Readers is how many programs get the readings, at Lines.
 	Readers int    `json:"readers"`
 	Lines   string `json:"lines"`
@@ -226,18 +227,27 @@ func (m *Simulator) follow(c *echo.Context, scene func() SimulatedScene) error {
 func sceneOf(s *simulated.Scene) SimulatedScene {
 	w := s.Wheel
 	setup, controls, dials, contact := w.Setup(), w.Controls(), w.Readings(), w.Contact()
-	lap := w.Lap()
+	side := w.Elevation()
 	return SimulatedScene{
 		Setup:    SimulatedSetup{setup.Width, setup.Height, setup.Hardness, setup.SG, setup.Gear, int(setup.Seed)},
 		Errors:   SimulatedErrors(w.Errors()),
 		Controls: SimulatedControls{controls.Angle, controls.Tooth, controls.Cheat, controls.Height, controls.Lap, controls.RPM, controls.Force, controls.Adapter, controls.Down, controls.Free, controls.Turns},
 		Beside:   SimulatedBeside{s.Pace, s.Measuring, s.Unplugged},
 		Up:       w.Up(), Angle: dials.Angle, Index: dials.Index, Height: dials.Height,
-		AtStop: contact.AtStop, Face: simulatedFace(contact.Face), Area: contact.Area, Sound: contact.Sound,
+		AtStop: contact.AtStop, Blocked: contact.Blocked, Face: simulatedFace(contact.Face), Area: contact.Area, Sound: contact.Sound,
 		Touching: hundredth(w.Touching()), Laps: each(wheel.Laps, func(l wheel.Lap) SimulatedLap { return SimulatedLap{l.Name, l.Grain} }), Sharp: w.Sharpness(),
-		Stone: turnedMesh(w.Stone()), Lap: Point{lap.Normal.X, lap.Normal.Y, lap.Normal.Z}, Facets: len(w.Planes()), Across: hundredth(w.Across()), Carats: w.Carats(),
-		Length: w.Length(), Pivot: w.Pivot(), Readers: s.Listeners,
+		Stone: turnedMesh(w.Stone()), Facets: len(w.Planes()), Across: hundredth(w.Across()), Carats: w.Carats(),
+		Quill: flat(side.Quill), Outline: flat(side.Stone), Readers: s.Listeners,
 	}
+}
+
+// flat lists x and y of points in turn.
+func flat(spots []wheel.Spot) []float64 {
+	out := make([]float64, 0, 2*len(spots))
+	for _, p := range spots {
+		out = append(out, p.X, p.Y)
+	}
+	return out
 }
 
 func hundredth(v float64) float64 { return math.Round(v*100) / 100 }

@@ -11,12 +11,14 @@ const below = {
   api: [],
   log: ['api', 'words'],
   drafts: ['api'],
-  parts: ['api', 'log', 'drafts', 'words', 'theme'],
-  rooms: ['parts', 'api', 'log', 'drafts', 'words', 'theme'],
+  live: ['api'],
+  parts: ['api', 'log', 'drafts', 'live', 'words', 'theme'],
+  rooms: ['parts', 'api', 'log', 'drafts', 'live', 'words', 'theme'],
+  simulator: ['parts', 'api', 'words', 'theme'],
 };
 
 /** Folders in which nothing knows of React: they are plain state and storage. */
-const plain = ['log', 'drafts', 'words'];
+const plain = ['log', 'drafts', 'live', 'words'];
 
 /** The folder of src that a file lies in, and its room where it has one. */
 function placeOf(file) {

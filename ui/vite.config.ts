@@ -11,7 +11,10 @@ function serviceWorker(): Plugin {
     apply: 'build',
     writeBundle({ dir }) {
       const files = readdirSync(dir!, { recursive: true, withFileTypes: true })
-        .filter((f) => f.isFile() && !['index.html', 'sw.js', '.gitkeep'].includes(f.name))
+        .filter(
+          (f) =>
+            f.isFile() && !['index.html', 'simulator.html', 'sw.js', '.gitkeep'].includes(f.name),
+        )
         .map((f) => `/${join(f.parentPath, f.name).slice(dir!.length + 1)}`)
         .sort();
       const page = readFileSync(join(dir!, 'index.html'));
@@ -32,6 +35,8 @@ export default defineConfig({
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 600,
     rolldownOptions: {
+      // The application, and the page of the simulated machine.
+      input: ['index.html', 'simulator.html'],
       output: {
         // Each room is a file of its own. What several rooms share lies in a few files rather
         // than in one for every part: a slow network pays for each.

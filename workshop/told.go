@@ -39,14 +39,14 @@ func (s *Stones) readSurvey(ctx context.Context, t *telling) error {
 const NothingTold diagram.Code = "nothing-told"
 
 // TakeOver keeps a stone that a machine told as the stone of the present work: the planes of its facets in mm, about any
-// point of its axis and at any turn. It returns the errors of AssessStone, ErrFinished, and the Problem NothingTold.
-func (s *Stones) TakeOver(ctx context.Context, stone Stone, from string, planes []solid.Plane) error {
+// point of its axis and at any turn. It returns the ID of the event that says so, and the errors of AssessStone, ErrFinished, and the Problem NothingTold.
+func (s *Stones) TakeOver(ctx context.Context, stone Stone, from string, planes []solid.Plane) (event string, err error) {
 	if stone.Work().Finish != nil {
-		return ErrFinished
+		return "", ErrFinished
 	}
 	a, err := s.AssessStone(ctx, stone)
 	if err != nil {
-		return err
+		return "", err
 	}
 	units := slices.Clone(planes)
 	for i := range units {
@@ -63,10 +63,17 @@ func (s *Stones) TakeOver(ctx context.Context, stone Stone, from string, planes 
 		told.Planes = append(told.Planes, [4]float64{round(p.Normal.X), round(p.Normal.Y), round(p.Normal.Z), round(p.D * a.MM)})
 	}
 	if known == 0 {
-		return diagram.Problem{Code: NothingTold, TierNo: -1, Text: from}
+		return "", diagram.Problem{Code: NothingTold, TierNo: -1, Text: from}
 	}
-	return s.store.InTx(ctx, func(ctx context.Context) error {
-		return s.journal.tell(ctx, stone.Work().ID, journal.Survey, told)
+	return event, s.store.InTx(ctx, func(ctx context.Context) error {
+		if err := s.journal.tell(ctx, stone.Work().ID, journal.Survey, told); err != nil {
+			return err
+		}
+		state, err := s.journal.WorkState(ctx, stone.Work().ID)
+		if err == nil {
+			event = state.Folded.Surveys[len(state.Folded.Surveys)-1].Events[0]
+		}
+		return err
 	})
 }
 

@@ -58,6 +58,7 @@ func (w *Wheel) Step(seconds float64) {
 		return
 	}
 	if w.at >= stop+swing {
+		w.contact.Blocked = true
 		return
 	}
 	w.grind(stop, w.Rate()*seconds, seconds)

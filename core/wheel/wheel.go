@@ -138,8 +138,9 @@ type Contact struct {
 	Area, Rate float64
 	// Sound is how loud the grinding is beside the motor, from 0 to 1.
 	Sound float64
-	// AtStop tells that the quill rests on the protractor's stop.
-	AtStop bool
+	// AtStop tells that the quill rests on the protractor's stop, Blocked that the stone stands higher than the quill can
+	// swing: the mast is too low for it.
+	AtStop, Blocked bool
 }
 
 // New returns a machine with a rough on its dop, the pavilion out.
@@ -288,9 +289,6 @@ func (w *Wheel) pose() gear.Pose {
 	}
 	return p
 }
-
-// Lap is the lap as the stone sees it now, in mm about the middle of the rough.
-func (w *Wheel) Lap() solid.Plane { return w.plane(w.at) }
 
 // Pivot is how high the pivot stands above the lap, in mm.
 func (w *Wheel) Pivot() float64 { return w.pivot() - w.off.depth }

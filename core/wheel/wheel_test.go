@@ -241,3 +241,33 @@ func TestRoundingHitsWhereTheStoneIsWide(t *testing.T) {
 	assert.Zero(t, quiet, "where it was ground flat already")
 	assert.Positive(t, loud)
 }
+
+// Seen from the side the pivot stands where its dial says, the quill is as long as it is and leans by its angle, and the stone
+// lies on the lap.
+func TestTheMachineIsDrawnAsItStands(t *testing.T) {
+	t.Parallel()
+	rapid.Check(t, func(t *rapid.T) {
+		w := wheel.New(setup(), wheel.Errors{})
+		c := w.Controls()
+		c.Angle = rapid.Float64Range(20, 100).Draw(t, "angle")
+		c.Tooth = rapid.IntRange(1, 96).Draw(t, "tooth")
+		c.Adapter = rapid.Bool().Draw(t, "adapter")
+		w.Set(c)
+		c.Height, c.Down = w.Touching()-0.01, true
+		w.Set(c)
+		for !w.Contact().AtStop {
+			w.Step(0.5)
+		}
+		e := w.Elevation()
+		assert.InDelta(t, w.Pivot(), e.Quill[0].Y, 1e-9)
+		along := math.Atan2(e.Quill[1].X-e.Quill[0].X, e.Quill[0].Y-e.Quill[1].Y) * 180 / math.Pi
+		assert.InDelta(t, c.Angle, along, 1e-9)
+		lowest := math.Inf(1)
+		for i, p := range e.Stone {
+			lowest = math.Min(lowest, p.Y)
+			next := e.Stone[(i+1)%len(e.Stone)]
+			assert.Positive(t, math.Hypot(next.X-p.X, next.Y-p.Y))
+		}
+		assert.InDelta(t, 0, lowest, 1e-6)
+	})
+}

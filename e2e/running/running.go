@@ -48,9 +48,9 @@ func Start(binary, address string, args ...string) (*App, error) {
 	}
 	lines := bufio.NewScanner(out)
 	for lines.Scan() {
-		if _, url, found := strings.Cut(lines.Text(), "Cressa is at "); found {
+		if _, url, found := strings.Cut(lines.Text(), " is at http"); found {
 			go io.Copy(io.Discard, out) //nolint:errcheck // what else it says is not needed
-			return &App{URL: url, process: c}, nil
+			return &App{URL: "http" + url, process: c}, nil
 		}
 	}
 	return nil, fmt.Errorf("it ended before it listened: %w", c.Wait())

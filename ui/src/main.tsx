@@ -8,6 +8,7 @@ import { onShutOut } from './api/client';
 import { App } from './app/App';
 import { install } from './app/install';
 import { fetchBench } from './app/routes';
+import { startListening } from './live/browser';
 import { log, startSending } from './log/browser';
 
 // A device that was shut out sees the code page as soon as it loads anew, unless this page alone
@@ -16,6 +17,7 @@ onShutOut(() => {
   if (log.status().fleeting === 0) location.reload();
 });
 startSending();
+startListening();
 install();
 fetchBench();
 

@@ -517,7 +517,7 @@ func (w *Work) State() State {
 		return Complete
 	case all > 0 && done == all:
 		return Cut
-	case w.LastAct() != "" || len(w.Notes) > 0:
+	case w.LastAct() != "" || len(w.Notes) > 0 || len(w.Surveys) > 0:
 		return Cutting
 	}
 	return Planned

@@ -3229,7 +3229,8 @@ export interface components {
         FoundInstrument: {
             address: string;
             baud: number;
-            port: string;
+            /** @enum {string} */
+            port: "tcp" | "serial";
         };
         FoundInstruments: {
             found: components["schemas"]["FoundInstrument"][];
@@ -3470,6 +3471,7 @@ export interface components {
             here: boolean;
             id: string;
             lastUnread: string;
+            name: string;
             now: components["schemas"]["LiveReading"][];
             trouble: string;
             unread: number;
@@ -3702,7 +3704,8 @@ export interface components {
         LiveReading: {
             held: boolean;
             instrument: string;
-            quantity: string;
+            /** @enum {string} */
+            quantity: "angle" | "index" | "height" | "calipers" | "scale";
             raw: number;
             value: number;
         };
@@ -4756,6 +4759,7 @@ export interface components {
             area: number;
             atStop: boolean;
             beside: components["schemas"]["SimulatedBeside"];
+            blocked: boolean;
             carats: number;
             controls: components["schemas"]["SimulatedControls"];
             errors: components["schemas"]["SimulatedErrors"];
@@ -4763,11 +4767,10 @@ export interface components {
             facets: number;
             height: number;
             index: number;
-            lap: components["schemas"]["Point"];
             laps: components["schemas"]["SimulatedLap"][];
-            length: number;
             lines: string;
-            pivot: number;
+            outline: number[];
+            quill: number[];
             readers: number;
             setup: components["schemas"]["SimulatedSetup"];
             sharp: number;
@@ -4991,6 +4994,9 @@ export interface components {
             carat: number;
             material: string;
             survey: components["schemas"]["RoughSurvey"];
+        };
+        SurveyTaken: {
+            event: string;
         };
         SurveyView: {
             ahead: components["schemas"]["TouchAhead"][];
@@ -10382,11 +10388,13 @@ export interface operations {
         };
         responses: {
             /** @description done */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["SurveyTaken"];
+                };
             };
             /** @description a problem (RFC 9457) */
             default: {

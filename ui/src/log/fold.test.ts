@@ -22,6 +22,7 @@ interface Fixture {
     happenings: string[];
     readings: string[];
     measures: string[];
+    surveys: number;
     paused: boolean;
     spentMs: number;
     running: boolean;
@@ -48,6 +49,7 @@ describe('the fold agrees with the server', () => {
       happenings: s.happenings.map((h) => h.what),
       readings: s.readings.map((r) => `${visitKey(r.at)} ${r.mm}`),
       measures: s.measures.map((m) => `${m.what} ${m.mm}`),
+      surveys: s.surveys.length,
       paused: isPaused(s),
       spentMs: spent,
       running: since !== undefined,

@@ -155,7 +155,12 @@ const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => voi
 type Of<K> = LogEvent & { kind: K };
 
 /** Kinds that only the server writes: they are never late. */
-const byServer: ReadonlySet<string> = new Set<LogEvent['kind']>(['plan', 'agree', 'surveyed', 'finish']);
+const byServer: ReadonlySet<string> = new Set<LogEvent['kind']>([
+  'plan',
+  'agree',
+  'surveyed',
+  'finish',
+]);
 
 /** The state before anything has happened. */
 export const emptyState = (): LogState => folding();

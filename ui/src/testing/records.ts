@@ -338,6 +338,7 @@ export const asCutOf = (change: Partial<AsCut> = {}): AsCut => ({
   next: null,
   levels: { bottom: -1, top: 0.5, hasGirdle: false, girdleLow: 0, girdleHigh: 0, girdle: null },
   up: 'crown',
+  told: '',
   differences: [
     { what: 'overcut', tier: 'P1', tooth: 12, text: 'cut too deep, by 0.05 mm', faces: [0] },
   ],

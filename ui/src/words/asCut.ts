@@ -15,6 +15,10 @@ export const asCutWords = {
   weight: 'Weight',
   girdle: 'Girdle',
   gap: 'Widest gap of a meet',
+  told: (by: string) => `The stone is as ${by} told it.`,
+  takeOver: (from: string) => `Take over the stone from ${from}`,
+  takenOver: (from: string) => `This is the stone that stands on ${from} now`,
+  takeBack: 'Take back',
   hours: 'Hours by stage',
   stage: (side: string, pass: string) => [side, pass].filter(Boolean).join(' · '),
 };

@@ -1,5 +1,6 @@
 import { copyWords } from './copies';
 import { deviceWords } from './devices';
+import { instrumentWords } from './instruments';
 
 /** What is said of machines, habits and materials. */
 export const machineWords = {
@@ -7,12 +8,14 @@ export const machineWords = {
     machines: 'Machines',
     habits: 'Habits',
     materials: 'Materials',
+    instruments: instrumentWords.tab,
     devices: deviceWords.tab,
     copies: copyWords.tab,
   },
   lead: {
     machines: 'What your machines can set. Plans, the bench and the sheet respect it.',
     habits: 'How you like to work. New plans begin with the default ones.',
+    instruments: instrumentWords.lead,
     devices: deviceWords.lead,
     copies: copyWords.lead,
     materials: 'What is cut here. The table is for planning; a stone in hand is measured.',

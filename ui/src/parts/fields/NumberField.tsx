@@ -1,5 +1,7 @@
 import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { measurable, ReadingOffer, taking, type Measurable } from '../instruments/ReadingOffer';
 import { fieldWords } from '../../words/fields';
 import { parseNumber, plain } from '../../words/numbers';
 import { unreadable, useTyped } from './useTyped';
@@ -16,6 +18,8 @@ interface Common {
   autoFocus?: boolean;
   /** The value as it was once typed, to begin with. */
   typed?: string;
+  /** What instruments may fill it with; by its unit where this is left out. */
+  measures?: Measurable;
 }
 
 interface Required {
@@ -58,6 +62,15 @@ export function NumberField(props: Common & (Required | Optional)) {
     same: (a, b) => a === b,
     typed: props.typed,
   });
+  const [focused, setFocused] = useState(false);
+  const measures = props.measures ?? measurable(unit);
+  const enter = (typed: string) => {
+    const v = type(typed);
+    if (v === unreadable) return;
+    if (props.optional !== undefined) props.onChange(v, typed);
+    else if (v !== undefined) props.onChange(v, typed);
+  };
+  const take = (figure: string) => enter(whole ? String(Math.round(parseNumber(figure)!)) : figure);
   return (
     <TextField
       label={label}
@@ -66,18 +79,28 @@ export function NumberField(props: Common & (Required | Optional)) {
       error={bad}
       placeholder={optional}
       helperText={bad ? fieldWords.range(plain(min), plain(max), whole) : help}
-      onChange={(e) => {
-        const v = type(e.target.value);
-        if (v === unreadable) return;
-        if (props.optional !== undefined) props.onChange(v, e.target.value);
-        else if (v !== undefined) props.onChange(v, e.target.value);
+      onChange={(e) => enter(e.target.value)}
+      onFocus={() => setFocused(true)}
+      onBlur={() => {
+        setFocused(false);
+        leave();
       }}
-      onBlur={leave}
+      onKeyDown={taking(measures, take)}
       sx={{ width }}
       slotProps={{
         ...(optional && { inputLabel: { shrink: true } }),
         htmlInput: { inputMode: whole ? 'numeric' : 'decimal', autoComplete: 'off' },
-        input: unit ? { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> } : {},
+        input:
+          unit || measures
+            ? {
+                endAdornment: (
+                  <InputAdornment position="end">
+                    {unit}
+                    {focused && measures && <ReadingOffer of={measures} onTake={take} />}
+                  </InputAdornment>
+                ),
+              }
+            : {},
       }}
     />
   );

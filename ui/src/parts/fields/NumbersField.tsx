@@ -1,4 +1,5 @@
 import TextField from '@mui/material/TextField';
+import { taking, type Measurable } from '../instruments/ReadingOffer';
 import { unreadable, useTyped } from './useTyped';
 import { parseNumber, plain } from '../../words/numbers';
 
@@ -14,10 +15,13 @@ interface Props {
   bad: string;
   onChange: (numbers: number[]) => void;
   width?: number;
+  /** What instruments may add to the list. */
+  measures?: Measurable;
 }
 
 /** A list of numbers, typed with blanks between them by the rules of `useTyped`. */
-export function NumbersField({ label, value, min, max, most, help, bad, onChange, width }: Props) {
+export function NumbersField(props: Props) {
+  const { label, value, min, max, most, help, bad, onChange, width, measures } = props;
   const read = (text: string): number[] | typeof unreadable => {
     const all = text
       .split(/[\s;]+/)
@@ -27,14 +31,16 @@ export function NumbersField({ label, value, min, max, most, help, bad, onChange
     return good ? (all as number[]) : unreadable;
   };
   const typed = useTyped(value, { read, write, same });
+  const enter = (text: string) => {
+    const numbers = typed.type(text);
+    if (numbers !== unreadable) onChange(numbers);
+  };
   return (
     <TextField
       label={label}
       value={typed.text}
-      onChange={(e) => {
-        const numbers = typed.type(e.target.value);
-        if (numbers !== unreadable) onChange(numbers);
-      }}
+      onChange={(e) => enter(e.target.value)}
+      onKeyDown={taking(measures, (v) => enter(`${typed.text.trimEnd()} ${v}`.trimStart()))}
       onBlur={typed.leave}
       error={typed.bad}
       helperText={typed.bad ? bad : help}

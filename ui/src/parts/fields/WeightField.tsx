@@ -1,5 +1,6 @@
 import { gramsPerCarat, carats, grams } from '../../words/numbers';
 import { w } from '../../words/words';
+import { reads } from '../instruments/ReadingOffer';
 import { NumberField } from './NumberField';
 
 export type WeightUnit = 'ct' | 'g';
@@ -31,6 +32,7 @@ export function WeightField({ label, value, min, max, unit, help, onChange }: Pr
       value={value > 0 ? tidy(value * per) : undefined}
       onChange={(v) => onChange(v === undefined ? 0 : tidy(v / per))}
       help={[other, help].filter(Boolean).join(' · ')}
+      measures={unit === 'g' ? reads.grams : reads.carats}
       width="100%"
     />
   );

@@ -95,6 +95,7 @@ export function AsCutList({ of, chosen, onChoose, row }: ListProps) {
         {t.facets(of.facetsCut, of.facetsAsked)}{' '}
         {all.length === 0 ? t.same : t.differences(all.length)}
       </Typography>
+      {of.told !== '' && <Typography color="text.secondary">{t.told(of.told)}</Typography>}
       {all.length > 0 && (
         <ChoiceList
           label={t.list}

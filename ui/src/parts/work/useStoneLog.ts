@@ -3,9 +3,11 @@ import { log, sender } from '../../log/browser';
 import { streamOf, type Happening, type LogEvent } from '../../log/events';
 import type { LogState } from '../../log/fold';
 import { isAway } from '../../log/sender';
+import { live } from '../../live/browser';
 
-/** How often the server is asked what other screens did, in ms. */
+/** How often the server is asked what other screens did, in ms: seldom where it tells that by itself. */
 const askAgain = 3000;
+const askSeldom = 20_000;
 
 export interface StoneLog {
   /** What this browser keeps of the log was read. */
@@ -25,16 +27,30 @@ export function useStoneLogs(workIds: readonly string[]): StoneLog[] {
   const all = workIds.join();
   useEffect(() => {
     let over = false;
+    let asking = false;
+    let more = false;
     let timer: ReturnType<typeof setTimeout> | undefined;
     const ask = async () => {
+      clearTimeout(timer);
+      // What is told while it is being asked for may be newer than the answer.
+      more = asking;
+      if (asking) return;
+      asking = true;
       for (const id of document.hidden ? [] : all.split(','))
         await sender.catchUp(id, streamOf(id)).catch((e: unknown) => log.reached(isAway(e)));
-      if (!over) timer = setTimeout(() => void ask(), askAgain);
+      asking = false;
+      if (over) return;
+      if (more) void ask();
+      else timer = setTimeout(() => void ask(), live.tells() ? askSeldom : askAgain);
     };
     void ask();
+    const unsubscribe = live.onLogs((streams) => {
+      if (!streams || all.split(',').some((id) => streams.has(streamOf(id)))) void ask();
+    });
     return () => {
       over = true;
       clearTimeout(timer);
+      unsubscribe();
     };
   }, [all]);
   const adders = useMemo(

@@ -7,6 +7,7 @@ import type { BenchScript } from '../../api/client';
 import { setAdapter, stoneLineQuery, tiltedTableQuery, type Begins } from '../../api/stones';
 import { NumberField } from '../../parts/fields/NumberField';
 import { NumbersField } from '../../parts/fields/NumbersField';
+import { reads } from '../../parts/instruments/ReadingOffer';
 import { Refusal } from '../../parts/forms/Refusal';
 import type { Side } from '../../parts/stone/geometry';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
@@ -121,6 +122,7 @@ export function AdapterPanel({ script, at, reread, onClose }: Props) {
       <Box sx={{ display: 'flex', gap: 3, alignItems: 'flex-start', flexWrap: 'wrap' }}>
         <NumbersField
           label={t.readings}
+          measures={reads.angle}
           value={readings}
           min={-5}
           max={95}

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { BenchScript } from '../../api/client';
 import { asCutQuery } from '../../api/stones';
 import { Refusal } from '../../parts/forms/Refusal';
+import { TakeOver } from '../../parts/work/TakeOver';
 import { AsCutList, AsCutStones } from '../../parts/work/AsCut';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { asCutWords as t } from '../../words/asCut';
@@ -29,6 +30,7 @@ export function AsCutPanel({ script, log, onClose }: Props) {
     >
       {found.isPending && <LinearProgress aria-label={w.common.loading} />}
       <Refusal error={found.error} />
+      <TakeOver stone={script.stoneId} work={script.workId} />
       {found.data && <AsCutList of={found.data} chosen={chosen} onChoose={choose} row={64} />}
     </Panel>
   );

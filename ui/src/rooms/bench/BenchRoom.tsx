@@ -41,12 +41,14 @@ import { AdaptPanel } from './adapt/AdaptPanel';
 import { LeanPanel } from './adapt/LeanPanel';
 import { SecondSidePanel } from './adapt/SecondSidePanel';
 import { chime, say } from './hands/voice';
+import { useDials } from './dials/useDials';
 import { HandsDialog } from './hands/HandsDialog';
 import { useAwake } from './hands/useAwake';
 import { keysOf, useHands, type Act } from './hands/useHands';
 import { useSplashGuard } from './hands/useSplashGuard';
 import { choices, type Choice } from './happened/choices';
 import { HappenedScreen } from './happened/HappenedScreen';
+import { foretoldAt } from './heights/dial';
 import { HeightPanel } from './heights/HeightPanel';
 import { LapPanel } from './LapPanel';
 import { MeasurePanel } from './MeasurePanel';
@@ -141,8 +143,11 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     if (onBack) onBack(wholeTier);
     else if (state.last) log.add(takenBack(script, state, wholeTier));
   };
-  const happen = (kind: 'done' | 'skip', habit: Habit): Happening[] =>
-    ticked(script, state, habit).map((i) => ({ kind, payload: visitOf(script, i) }));
+  const done = (i: number): Happening => {
+    // The dials were read for the facet on the screen, whatever else Done ticks.
+    const dials = i === shown ? atStop.now() : undefined;
+    return { kind: 'done', payload: { ...visitOf(script, i), ...(dials && { dials }) } };
+  };
   const leave = () => void navigate(leaveTo);
   const one = ready ? skipped.one : undefined;
   const cutting = ready && visit && !state.gate && skipped.listed.length === 0;
@@ -150,17 +155,24 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   const shown = one ?? (cutting ? state.at : undefined);
   // Another screen may have ended the tier, or turned the stone over.
   const panel = asked && ofFacet.includes(asked.is) && shown === undefined ? undefined : asked;
+  const atStop = useDials(script, shown);
   const asCut = useAsCut(script, state, log, panel ? undefined : shown);
   const shut = () => setPanel(undefined);
   const actions = {
     done: () => {
       if (shown !== undefined && hands.chime) chime();
-      if (one !== undefined) log.add([{ kind: 'done', payload: visitOf(script, one) }]);
-      else if (cutting) log.add(happen('done', habit));
+      if (one !== undefined) log.add([done(one)]);
+      else if (cutting) log.add(ticked(script, state, habit).map(done));
     },
     skip: () => {
       if (one !== undefined) skipped.putBack();
-      else if (cutting) log.add(happen('skip', 'facet'));
+      else if (cutting)
+        log.add(
+          ticked(script, state, 'facet').map((i) => ({
+            kind: 'skip',
+            payload: visitOf(script, i),
+          })),
+        );
     },
     back: () => {
       if (one !== undefined) skipped.putBack();
@@ -300,6 +312,8 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         told={toldAt(script, state, log.state, at, asCut !== undefined)}
         asCut={asCut}
         lap={lapNow(script, log.state, at)}
+        height={foretoldAt(script, log.state, at)}
+        atStop={atStop}
       />
     );
     if (one !== undefined) return facet(one, 1, 'facet');

@@ -11,8 +11,11 @@ import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { isUneven } from '../../parts/stone/ThinnestMark';
 import { faces } from '../../theme/tokens';
 import { angle, plain, thousandths } from '../../words/numbers';
+import type { Foretold } from '../../log/heights';
 import { wheelWords } from '../../words/wheel';
 import { w } from '../../words/words';
+import { InstrumentsAway, LiveAngle, LiveHeight, LiveIndex } from './dials/LiveDial';
+import type { AtStop } from './dials/useDials';
 import { LapCares } from './LapCares';
 import type { Reread } from './reread';
 import { Ribbon } from './Ribbon';
@@ -35,6 +38,9 @@ interface Props {
   asCut: AsCut | undefined;
   /** The lap that does the work of this pass now, where it was changed. */
   lap: string;
+  /** What the height dial should read, and what the dials showed at their stops. */
+  height: Foretold | undefined;
+  atStop: AtStop;
   /** What is rarely wanted. */
   more: readonly Entry[];
   done: () => void;
@@ -89,6 +95,7 @@ export function FacetScreen(props: Props) {
               label={w.bench.index}
               changed={last?.dial.tooth !== facet.dial.tooth}
               aside={cheatOf(facet.dial, script.cheater)}
+              live={<LiveIndex facet={facet} teeth={script.gear} />}
             >
               {String(facet.dial.tooth)}
             </Digits>
@@ -121,6 +128,7 @@ export function FacetScreen(props: Props) {
                 ]
                   .filter(Boolean)
                   .join(' · ')}
+                live={<LiveAngle facet={facet} />}
               >
                 {`${angle(facet.reading)}°`}
               </Digits>
@@ -141,6 +149,8 @@ export function FacetScreen(props: Props) {
               )}
             </Typography>
           )}
+          <LiveHeight told={props.height} atStop={props.atStop} />
+          <InstrumentsAway />
           {props.told.map((text) => (
             <Typography key={text} sx={{ fontSize: '1.25rem', fontWeight: 600 }} data-told>
               {text}
@@ -159,11 +169,14 @@ function Digits({
   label,
   changed,
   aside,
+  live,
   children,
 }: {
   label: string;
   changed: boolean;
   aside: string;
+  /** What an instrument reads of it. */
+  live?: ReactNode;
   children: string;
 }) {
   return (
@@ -172,7 +185,8 @@ function Digits({
         {label}{' '}
         <Box component="span" sx={{ color: 'secondary.main', fontWeight: 600, ml: 2 }}>
           {aside}
-        </Box>
+        </Box>{' '}
+        {live}
       </Typography>
       <Box
         data-digits={label}

@@ -17,7 +17,7 @@ const leavesAMark: readonly What[] = ['overcut', 'wrong-index', 'wrong-angle'];
 
 /**
  * The stone as it really is at a visit, where it is otherwise than the script's pictures: something went wrong on
- * it, a facet was left out, its plan was changed, or the work goes on out of turn. It is the server's to tell; without it the pictures show
+ * it, a machine told it, a facet was left out, its plan was changed, or the work goes on out of turn. It is the server's to tell; without it the pictures show
  * the plan.
  */
 export function useAsCut(
@@ -32,6 +32,7 @@ export function useAsCut(
     (isOutOfTurn(script, state, at) ||
       state.skipped.length > 0 ||
       ((script.layer as BenchScript['layer'] | undefined) ?? []).length > 0 ||
+      log.state.surveys.length > 0 ||
       log.state.happenings.some((h) => leavesAMark.includes(h.what)));
   const next = visit ? script.facets[visit.facet]!.id : '';
   const found = useQuery({

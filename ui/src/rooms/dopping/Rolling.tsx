@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { judgeRoundness } from '../../api/gluing';
+import { reads, taking } from '../../parts/instruments/ReadingOffer';
 import { Refusal } from '../../parts/forms/Refusal';
 import { gluingWords } from '../../words/gluing';
 import { angle, mm, parseNumber } from '../../words/numbers';
@@ -43,6 +44,7 @@ export function Rolling({ wanted }: { wanted: number }) {
         error={bad !== undefined}
         helperText={help}
         onChange={(e) => setText(e.target.value)}
+        onKeyDown={taking(reads.calipers, (v) => setText(`${text.trimEnd()} ${v}`.trimStart()))}
       />
       <Refusal error={judged.error} />
       {r && (

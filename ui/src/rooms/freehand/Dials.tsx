@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { Freehand } from '../../api/client';
 import { NumberField } from '../../parts/fields/NumberField';
+import { reads } from '../../parts/instruments/ReadingOffer';
 import { PickField } from '../../parts/fields/PickField';
 import { freehandWords as t } from '../../words/freehand';
 import { angle } from '../../words/numbers';
@@ -50,6 +51,7 @@ export function Dials({ dialled, gear, next, fresh, onChange }: Props) {
         <Box sx={{ ...large, flexGrow: 1.5 }}>
           <NumberField
             label={t.angle}
+            measures={reads.angle}
             min={0}
             max={90}
             value={dialled.angle}
@@ -61,6 +63,7 @@ export function Dials({ dialled, gear, next, fresh, onChange }: Props) {
         <Box sx={large}>
           <NumberField
             label={t.index}
+            measures={reads.index}
             min={0}
             max={gear}
             value={dialled.index}

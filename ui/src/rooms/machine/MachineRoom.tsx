@@ -23,6 +23,7 @@ import { lapLines } from '../../parts/work/lapUse';
 import { CopiesDesk } from './CopiesDesk';
 import { DevicesDesk } from './DevicesDesk';
 import { HabitFields } from './HabitFields';
+import { InstrumentsDesk } from './InstrumentsDesk';
 import { MachineFields } from './MachineFields';
 import { MaterialsDesk } from './MaterialsDesk';
 import { freshID } from '../../parts/freshID';
@@ -36,7 +37,7 @@ export function MachineRoom() {
 type Tab = keyof typeof m.tabs;
 
 /** Tabs of what is kept by itself, as soon as it is said. */
-const keptApart: Tab[] = ['devices', 'copies'];
+const keptApart: Tab[] = ['instruments', 'devices', 'copies'];
 
 /** Machines, habits and materials, changed together and saved together. */
 function SettingsDesk({ settings }: { settings: Settings }) {
@@ -104,6 +105,7 @@ function SettingsDesk({ settings }: { settings: Settings }) {
             {(h, change) => <HabitFields key={h.id} habits={h} onChange={change} />}
           </Several>
         )}
+        {tab === 'instruments' && <InstrumentsDesk />}
         {tab === 'devices' && <DevicesDesk />}
         {tab === 'copies' && <CopiesDesk />}
         {tab === 'materials' && (

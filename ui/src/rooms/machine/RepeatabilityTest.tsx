@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { scatterQuery } from '../../api/settings';
+import { reads, taking } from '../../parts/instruments/ReadingOffer';
 import { machineWords } from '../../words/machine';
 import { angle, parseNumber } from '../../words/numbers';
 import { w } from '../../words/words';
@@ -33,6 +34,7 @@ export function RepeatabilityTest({ onTake }: { onTake: (degrees: number) => voi
             placeholder={t.example}
             value={text}
             onChange={(e) => setText(e.target.value)}
+            onKeyDown={taking(reads.angle, (v) => setText(`${text.trimEnd()} ${v}`.trimStart()))}
             fullWidth
             sx={{ mt: 2 }}
           />

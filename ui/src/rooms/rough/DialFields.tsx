@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { ranges } from '../../api/ranges';
 import type { Survey } from '../../api/rough';
 import { NumberField } from '../../parts/fields/NumberField';
+import { reads } from '../../parts/instruments/ReadingOffer';
 import { PickField } from '../../parts/fields/PickField';
 import { Row } from '../../parts/Row';
 import { machineWords } from '../../words/machine';
@@ -59,6 +60,7 @@ export function DialFields({ survey, onChange }: Props) {
         <NumberField
           label={k.reading}
           unit="mm"
+          measures={reads.height}
           {...ranges.RoughSurvey.reading}
           value={survey.reading}
           onChange={(reading) => onChange({ reading })}

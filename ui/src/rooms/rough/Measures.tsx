@@ -5,6 +5,7 @@ import { useState, type ReactNode } from 'react';
 import { ranges } from '../../api/ranges';
 import type { Survey, Surveyed } from '../../api/rough';
 import { NumberField } from '../../parts/fields/NumberField';
+import { reads } from '../../parts/instruments/ReadingOffer';
 import { PickField } from '../../parts/fields/PickField';
 import { Row } from '../../parts/Row';
 import { measureWords as k } from '../../words/measure';
@@ -57,6 +58,7 @@ export function Touches({ survey, got, onChange }: Props) {
             <NumberField
               key={made}
               label={k.next.height}
+              measures={reads.height}
               unit="mm"
               {...ranges.RoughTouch.height}
               value={height}
@@ -80,6 +82,7 @@ export function Touches({ survey, got, onChange }: Props) {
                 />
                 <NumberField
                   label={k.next.index}
+                  measures={reads.index}
                   min={0}
                   max={survey.gear}
                   value={place.index}
@@ -163,6 +166,7 @@ export function Widths({ survey, got, onChange }: Props) {
           <NumberField
             key={made}
             label={k.widths.reading}
+            measures={reads.calipers}
             unit="mm"
             {...ranges.RoughWidth.reading}
             value={reading}

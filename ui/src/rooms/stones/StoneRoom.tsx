@@ -41,6 +41,7 @@ import { useSelectedTier } from '../../parts/stone/useSelectedTier';
 import { TierTable } from '../../parts/stone/TierTable';
 import { CardFigures } from '../../parts/work/CardFigures';
 import { AsCutList, AsCutStones } from '../../parts/work/AsCut';
+import { TakeOver } from '../../parts/work/TakeOver';
 import { StoneThread } from '../../parts/work/Thread';
 import { PlanFrame } from './PlanFrame';
 import { CutWith } from './CutWith';
@@ -205,6 +206,7 @@ function CutSoFar({ stone, work, done }: { stone: string; work: string; done: nu
       <Typography variant="h3" gutterBottom>
         {asCutWords.title}
       </Typography>
+      <TakeOver stone={stone} work={work} />
       <Await query={found}>
         {(of) => (
           <>

@@ -7,6 +7,7 @@ import type { BenchScript, LeanRequest } from '../../../api/client';
 import { leanQuery, leanStone } from '../../../api/stones';
 import type { BenchState } from '../../../log/standing';
 import { NumberField } from '../../../parts/fields/NumberField';
+import { reads } from '../../../parts/instruments/ReadingOffer';
 import { Refusal } from '../../../parts/forms/Refusal';
 import { shareIn } from '../../../parts/gestures/useDrag';
 import type { Side } from '../../../parts/stone/geometry';
@@ -106,6 +107,7 @@ export function LeanPanel({ script, state, log, shown, reread, onClose }: Props)
       <Box sx={{ display: 'flex', gap: 3, flexWrap: 'wrap' }}>
         <NumberField
           label={t.thickestAt}
+          measures={reads.index}
           value={towards}
           optional=""
           whole

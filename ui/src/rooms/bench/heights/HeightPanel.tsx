@@ -6,6 +6,7 @@ import type { BenchScript } from '../../../api/client';
 import { isStrange } from '../../../log/heights';
 import { visitOf, type BenchState } from '../../../log/standing';
 import { NumberField } from '../../../parts/fields/NumberField';
+import { reads } from '../../../parts/instruments/ReadingOffer';
 import { useNotice } from '../../../parts/notice';
 import { Care } from '../../../parts/Page';
 import { Sheet } from '../../../parts/Sheet';
@@ -29,13 +30,13 @@ interface Props {
 /** The height dial: a reading is taken, and all that it tells stands beside it. */
 export function HeightPanel({ script, state, log, shown, onClose }: Props) {
   const [at, setAt] = useState(shown);
-  const [reads, setReads] = useState<number>();
+  const [shows, setShows] = useState<number>();
   const say = useNotice();
   const { setup } = script.visits[shown]!;
   const facet = script.facets[script.visits[at]!.facet]!;
   const told = foretoldAt(script, log.state, at);
-  const strange = reads !== undefined && told && isStrange(reads, told);
-  const above = reads !== undefined && told ? aboveFinish(facet, reads, told) : undefined;
+  const strange = shows !== undefined && told && isStrange(shows, told);
+  const above = shows !== undefined && told ? aboveFinish(facet, shows, told) : undefined;
   if (!facet.division)
     return (
       <Panel title={t.heightTitle} lead={t.noDial} onClose={onClose}>
@@ -43,9 +44,9 @@ export function HeightPanel({ script, state, log, shown, onClose }: Props) {
       </Panel>
     );
   const keep = () => {
-    const [made] = log.add([{ kind: 'reading', payload: { at: visitOf(script, at), mm: reads! } }]);
+    const [made] = log.add([{ kind: 'reading', payload: { at: visitOf(script, at), mm: shows! } }]);
     say({
-      text: `${facetName(script, at)}: ${plain(reads!)} mm`,
+      text: `${facetName(script, at)}: ${plain(shows!)} mm`,
       action: {
         label: t.takeBack,
         run: () => void log.add([{ kind: 'undo', payload: { undoes: made!.id } }]),
@@ -66,7 +67,7 @@ export function HeightPanel({ script, state, log, shown, onClose }: Props) {
         <form
           onSubmit={(e) => {
             e.preventDefault();
-            if (reads !== undefined) keep();
+            if (shows !== undefined) keep();
           }}
         >
           <FacetPick
@@ -80,15 +81,16 @@ export function HeightPanel({ script, state, log, shown, onClose }: Props) {
           </Typography>
           <NumberField
             label={t.reading}
+            measures={reads.height}
             help={t.readingHelp}
             unit={w.units.mm}
             min={-10000}
             max={10000}
-            value={reads}
+            value={shows}
             optional=""
             width={320}
             autoFocus
-            onChange={setReads}
+            onChange={setShows}
           />
           {above !== undefined && (
             <Typography sx={{ fontSize: '1.25rem', mt: 2 }}>
@@ -97,13 +99,13 @@ export function HeightPanel({ script, state, log, shown, onClose }: Props) {
           )}
           {strange && (
             <Care>
-              {t.strange(signed(reads - told.mm), t.foretold(plain2(told.mm), plain2(told.sd)))}
+              {t.strange(signed(shows - told.mm), t.foretold(plain2(told.mm), plain2(told.sd)))}
             </Care>
           )}
           <Button
             type="submit"
             variant="contained"
-            disabled={reads === undefined}
+            disabled={shows === undefined}
             sx={{ minHeight: 88, minWidth: 320, fontSize: '1.5rem', mt: 4 }}
           >
             {t.keepReading}
