@@ -77,7 +77,15 @@ func serveWith(t testing.TB, file string) (client, *server.Server) {
 
 func serveAt(t testing.TB, file, address string) (client, *server.Server) {
 	t.Helper()
-	ctx, stop := context.WithCancel(context.Background())
+	c, s, stop := runAt(t, file, address)
+	t.Cleanup(stop)
+	return c, s
+}
+
+// runAt serves the workshop of a file until stop is called.
+func runAt(t testing.TB, file, address string) (c client, s *server.Server, stop func()) {
+	t.Helper()
+	ctx, end := context.WithCancel(context.Background())
 	store, err := sqlite.Open(ctx, file)
 	require.NoError(t, err)
 	w := workshop.New(store, time.Now)
@@ -85,14 +93,13 @@ func serveAt(t testing.TB, file, address string) (client, *server.Server) {
 	listener, err := net.Listen("tcp", address)
 	require.NoError(t, err)
 	ended := make(chan error, 1)
-	s := server.New(w, copies.Folder(filepath.Dir(file)), page, slog.New(slog.DiscardHandler))
+	s = server.New(w, copies.Folder(filepath.Dir(file)), page, slog.New(slog.DiscardHandler))
 	go func() { ended <- s.Serve(ctx, listener, func(net.Addr) {}) }()
-	t.Cleanup(func() {
-		stop()
+	return client{t, "http://" + listener.Addr().String()}, s, func() {
+		end()
 		assert.NoError(t, <-ended, "the server must end in good order")
 		assert.NoError(t, store.Close())
-	})
-	return client{t, "http://" + listener.Addr().String()}, s
+	}
 }
 
 // send sends a request and returns status, head and body.

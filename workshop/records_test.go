@@ -133,7 +133,7 @@ func TestFactsAreAccepted(t *testing.T) {
 	twice := s.event(other, 1, journal.Note, journal.Noted{Text: "another stone's"})
 	foreign := s.event(other, 22, journal.Done, visit(2))
 	newer := s.event(stone, 23, journal.Done, visit(2))
-	newer.Version = 2
+	newer.Version = journal.Newest(journal.Done) + 1
 	batch := []journal.Event{
 		bad, short, twice, foreign, newer,
 		s.event(stone, 24, journal.Undo, journal.TakenBack{Undoes: fmt.Sprintf("%032x", 777)}),

@@ -83,9 +83,20 @@ type Act struct {
 type Mark struct {
 	Act
 	Kind Kind `json:"kind"`
+	// From are the devices of the Events, in their order.
+	From []string `json:"from"`
+	// Against are ticks that say otherwise: a facet that one screen says was cut is cut, whatever another says that did not
+	// know of it. Both stay.
+	Against []Said `json:"against,omitempty"`
 	Time
 	// Seq is the place in which its last event arrived among those of all logs.
 	Seq int64 `json:"seq"`
+}
+
+// Said is an event of a device.
+type Said struct {
+	Event  string `json:"event"`
+	Device string `json:"device"`
 }
 
 // Time is what is known of a time: milliseconds that were seen, and stretches that nobody
@@ -283,8 +294,53 @@ func (w *Work) tick(e Event, v Visit) {
 	} else {
 		m.Time = took
 	}
-	m.N, m.Kind, m.Seq, m.Events = w.Count, e.Kind, e.Seq, append(m.Events, e.ID)
-	w.Marks[v.Setup][v.Pass][v.Facet] = m
+	w.Marks[v.Setup][v.Pass][v.Facet] = m.and(e, w.Count)
+}
+
+// and returns the mark with one more tick, which comes at a place among the events.
+func (m Mark) and(e Event, n int) Mark {
+	if m.Kind == Done && e.Kind == Skip {
+		m.Against = append(m.Against, Said{e.ID, e.Device})
+		return m
+	}
+	if m.Kind == Skip && e.Kind == Done {
+		for i, id := range m.Events {
+			m.Against = append(m.Against, Said{id, m.From[i]})
+		}
+		m.Events, m.From = nil, nil
+	}
+	m.N, m.Kind, m.Seq = n, e.Kind, e.Seq
+	m.Events, m.From = append(m.Events, e.ID), append(m.From, e.Device)
+	return m
+}
+
+// without returns the mark without what the device of an event has said of it; what others said stands. It is false where
+// nothing of it is left.
+func (m Mark) without(id string) (Mark, bool) {
+	if i := slices.IndexFunc(m.Against, func(s Said) bool { return s.Event == id }); i >= 0 {
+		device := m.Against[i].Device
+		m.Against = slices.DeleteFunc(slices.Clone(m.Against), func(s Said) bool { return s.Device == device })
+		return m, true
+	}
+	i := slices.Index(m.Events, id)
+	if i < 0 {
+		return m, true
+	}
+	var events, from []string
+	for k, device := range m.From {
+		if device != m.From[i] {
+			events, from = append(events, m.Events[k]), append(from, device)
+		}
+	}
+	if len(events) == 0 && len(m.Against) > 0 {
+		m.Kind = Skip
+		for _, s := range m.Against {
+			events, from = append(events, s.Event), append(from, s.Device)
+		}
+		m.Against = nil
+	}
+	m.Events, m.From = events, from
+	return m, len(events) > 0
 }
 
 // with adds an event to those that say the same.
@@ -341,14 +397,16 @@ func (w *Work) plan(_ Event, p Asked) {
 
 func (w *Work) finish(Event, nothing) { w.Finished = true }
 
-// takeBack takes back whatever an event says: a tick that was made twice is taken back
+// takeBack takes back whatever an event says: a tick that one device made twice is taken back
 // once for both.
 func (w *Work) takeBack(_ Event, p TakenBack) {
 	names := func(a Act) bool { return slices.Contains(a.Events, p.Undoes) }
 	for _, passes := range w.Marks {
 		for _, facets := range passes {
 			for facet, m := range facets {
-				if names(m.Act) {
+				if left, stands := m.without(p.Undoes); stands {
+					facets[facet] = left
+				} else {
 					w.Spare = w.Spare.add(m.Time)
 					delete(facets, facet)
 				}
@@ -375,11 +433,15 @@ func (w *Work) takeBack(_ Event, p TakenBack) {
 	})
 	for i, m := range w.Moves {
 		w.Moves[i].Opened = slices.DeleteFunc(m.Opened, func(o Opened) bool {
-			if names(o.Act) {
+			_, stands := o.without(p.Undoes)
+			if !stands {
 				w.Spare = w.Spare.add(o.Time)
 			}
-			return names(o.Act)
+			return !stands
 		})
+		for k, o := range w.Moves[i].Opened {
+			w.Moves[i].Opened[k].Mark, _ = o.without(p.Undoes)
+		}
 	}
 	w.Happenings = slices.DeleteFunc(w.Happenings, func(i Incident) bool { return names(i.Act) })
 	w.Readings = slices.DeleteFunc(w.Readings, func(r DialRead) bool { return names(r.Act) })

@@ -51,6 +51,11 @@ export interface Act {
 
 export interface Mark extends Act {
   kind: 'done' | 'skip';
+  /**
+   * Ticks that say otherwise: a facet that one screen says was cut is cut, whatever another says that did not know of it. Both
+   * stay.
+   */
+  against: readonly LogEvent[];
 }
 
 export interface Glued extends Act, Dopping {
@@ -209,16 +214,25 @@ export function renewed(before: LogState, by: ReadonlyMap<string, LogEvent>): Lo
       : a;
   const acts = <K, A extends Act>(all: ReadonlyMap<K, A>) =>
     new Map([...all].map(([key, a]) => [key, act(a)]));
+  const marks = (all: ReadonlyMap<string, Mark>) =>
+    new Map(
+      [...all].map(([key, m]) => {
+        const is = act(m);
+        return m.against.some((e) => by.has(e.id))
+          ? [key, { ...is, against: m.against.map((e) => by.get(e.id) ?? e) }]
+          : [key, is];
+      }),
+    );
   return {
     ...before,
-    marks: acts(before.marks),
+    marks: marks(before.marks),
     checks: acts(before.checks),
     transfers: acts(before.transfers),
     vets: acts(before.vets),
     dops: before.dops.map(act),
     notes: before.notes.map(act),
     stretches: before.stretches.map(act),
-    moves: before.moves.map((m) => ({ ...act(m), opened: acts(m.opened) })),
+    moves: before.moves.map((m) => ({ ...act(m), opened: marks(m.opened) })),
     happenings: before.happenings.map(act),
     readings: before.readings.map(act),
     measures: before.measures.map(act),
@@ -251,7 +265,26 @@ function record<K>(acts: Map<K, Act>, key: K, n: number, e: LogEvent) {
 
 function tick(s: Folding, n: number, e: Of<'done' | 'skip'>) {
   const key = visitKey(e.payload);
-  s.marks.set(key, { n, kind: e.kind, events: [...(s.marks.get(key)?.events ?? []), e] });
+  const had = s.marks.get(key);
+  const against = had?.against ?? [];
+  if (had?.kind === 'done' && e.kind === 'skip')
+    s.marks.set(key, { ...had, against: [...against, e] });
+  else if (had?.kind === 'skip' && e.kind === 'done')
+    s.marks.set(key, { n, kind: 'done', events: [e], against: [...against, ...had.events] });
+  else s.marks.set(key, { n, kind: e.kind, events: [...(had?.events ?? []), e], against });
+}
+
+/** A mark without what the device of an event has said of it; what others said stands. Undefined where nothing is left. */
+function without(mark: Mark, id: string): Mark | undefined {
+  const other = mark.against.find((e) => e.id === id);
+  if (other) return { ...mark, against: mark.against.filter((e) => e.device !== other.device) };
+  const own = mark.events.find((e) => e.id === id);
+  if (!own) return mark;
+  const events = mark.events.filter((e) => e.device !== own.device);
+  if (events.length > 0) return { ...mark, events };
+  return mark.against.length > 0
+    ? { ...mark, kind: 'skip', events: mark.against, against: [] }
+    : undefined;
 }
 
 function stretch(s: Folding, n: number, e: Of<'begin' | 'end'>) {
@@ -272,15 +305,23 @@ function reopen(s: Folding, n: number, e: Of<'again'>) {
   s.moves.push({ setup, passes, facets, n, events: [e], opened });
 }
 
-/** Takes back whatever an event says: a tick that was made twice is taken back once for both. */
+/** Takes back whatever an event says: a tick that one device made twice is taken back once for both. */
 function takeBack(s: Folding, id: string) {
   const names = (a: Act) => a.events.some((e) => e.id === id);
-  for (const acts of [s.marks, s.checks, s.transfers, s.vets] as Map<unknown, Act>[])
+  const lessen = (marks: Map<string, Mark>) => {
+    for (const [key, mark] of marks) {
+      const left = without(mark, id);
+      if (!left) marks.delete(key);
+      else if (left !== mark) marks.set(key, left);
+    }
+  };
+  lessen(s.marks);
+  for (const acts of [s.checks, s.transfers, s.vets] as Map<unknown, Act>[])
     for (const [key, a] of acts) if (names(a)) acts.delete(key);
   // What a move had opened stands again, unless it was done anew.
   for (const m of s.moves) if (names(m)) s.marks = new Map([...m.opened, ...s.marks]);
   s.moves = s.moves.filter((a) => !names(a));
-  for (const { opened } of s.moves) for (const [key, a] of opened) if (names(a)) opened.delete(key);
+  for (const { opened } of s.moves) lessen(opened);
   s.happenings = s.happenings.filter((a) => !names(a));
   s.readings = s.readings.filter((a) => !names(a));
   s.measures = s.measures.filter((a) => !names(a));
