@@ -67,7 +67,13 @@ type user struct {
 
 func open(t *testing.T, width, height int, url string) *user {
 	t.Helper()
-	p, err := browser.Open(chromium, width, height)
+	return openIn(t, chromium, width, height, url)
+}
+
+// openIn opens a tab of another browser than the usual one.
+func openIn(t *testing.T, in context.Context, width, height int, url string) *user {
+	t.Helper()
+	p, err := browser.Open(in, width, height)
 	require.NoError(t, err)
 	t.Cleanup(p.Stop)
 	require.NoError(t, p.Scheme("light"))

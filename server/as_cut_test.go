@@ -4,6 +4,8 @@ import (
 	"bytes"
 	"net/http"
 	"os"
+	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -104,9 +106,16 @@ func TestAStoneIsShownAsItWasCut(t *testing.T) {
 	assert.InDelta(t, wrong.Coming.Carats, mended.Coming.Carats, 1e-9, "what was open came as planned")
 	assert.Less(t, mended.Coming.Carats, over.Coming.Carats)
 
-	// A facet that is left out stays out once the card is written.
+	// A facet that is left out stays out once the card is written. One that was cut is cut, unless its tick is taken back.
 	c1 := tier("C1", 0)
 	tick(journal.Skip, c1[:1])
+	assert.Equal(t, 73, asCut().FacetsCut)
+	var log server.EventList
+	c.get("/api/works/"+stone.WorkID+"/events", &log)
+	cutAt := slices.IndexFunc(log.Events, func(e server.Event) bool {
+		return e.Kind == string(journal.Done) && strings.Contains(string(e.Payload), `"`+c1[0].Facet+`"`)
+	})
+	c.log(event(journal.Undo, journal.TakenBack{Undoes: log.Events[cutAt].ID}), event(journal.Skip, c1[0]))
 	assert.Equal(t, "left out, never cut", asCut().Differences[2].Text)
 	assert.Equal(t, 72, asCut().FacetsCut)
 	assert.InDelta(t, mended.Coming.Carats, asCut().Coming.Carats, 1e-9)

@@ -32,6 +32,11 @@ type ChangedLogs struct {
 	Streams []string `json:"streams"`
 }
 
+// Beat tells that the connection is alive, and the server's time: a screen's own clock may be wrong.
+type Beat struct {
+	Now time.Time `json:"now"`
+}
+
 // logNews tells those who listen which logs got something, whoever wrote it.
 type logNews struct {
 	mutex     sync.Mutex
@@ -133,6 +138,9 @@ func (s *Server) live(c *echo.Context) error {
 	tell := newTeller(c)
 	beat := time.NewTicker(heartbeat)
 	defer beat.Stop()
+	if err := tell.event("beat", Beat{time.Now().UTC()}); err != nil {
+		return nil
+	}
 	for {
 		var err error
 		select {
@@ -141,7 +149,7 @@ func (s *Server) live(c *echo.Context) error {
 		case <-s.leaving.Done():
 			return nil
 		case <-beat.C:
-			err = tell.event("beat", struct{}{})
+			err = tell.event("beat", Beat{time.Now().UTC()})
 		case <-logs.ready:
 			err = tell.event("logs", ChangedLogs{s.logs.take(logs)})
 		case <-watch.Ready():

@@ -12,13 +12,14 @@ const below = {
   log: ['api', 'words'],
   drafts: ['api'],
   live: ['api'],
+  ear: [],
   parts: ['api', 'log', 'drafts', 'live', 'words', 'theme'],
-  rooms: ['parts', 'api', 'log', 'drafts', 'live', 'words', 'theme'],
+  rooms: ['parts', 'api', 'log', 'drafts', 'live', 'ear', 'words', 'theme'],
   simulator: ['parts', 'api', 'words', 'theme'],
 };
 
 /** Folders in which nothing knows of React: they are plain state and storage. */
-const plain = ['log', 'drafts', 'live', 'words'];
+const plain = ['log', 'drafts', 'live', 'ear', 'words'];
 
 /** The folder of src that a file lies in, and its room where it has one. */
 function placeOf(file) {

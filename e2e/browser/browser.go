@@ -34,6 +34,20 @@ const patience = 60 * time.Second
 // Start starts Chromium. The context it returns lives until cancel is called. Trusted
 // are hashes of public keys, as CSP writes them, whose certificates are taken for good.
 func Start(parent context.Context, trusted ...string) (ctx context.Context, cancel func(), err error) {
+	return start(parent, trusted)
+}
+
+// StartHearing starts another Chromium whose microphone hears a WAV file over and over again, and which lets pages listen
+// without asking.
+func StartHearing(parent context.Context, wav string) (ctx context.Context, cancel func(), err error) {
+	return start(parent, nil,
+		chromedp.Flag("use-fake-device-for-media-stream", true),
+		chromedp.Flag("use-fake-ui-for-media-stream", true),
+		chromedp.Flag("use-file-for-fake-audio-capture", wav),
+	)
+}
+
+func start(parent context.Context, trusted []string, more ...chromedp.ExecAllocatorOption) (ctx context.Context, cancel func(), err error) {
 	options := append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.Flag("no-sandbox", true),
 		chromedp.Flag("disable-component-update", true),
@@ -45,7 +59,7 @@ func Start(parent context.Context, trusted ...string) (ctx context.Context, canc
 	if len(trusted) > 0 {
 		options = append(options, chromedp.Flag("ignore-certificate-errors-spki-list", strings.Join(trusted, ",")))
 	}
-	allocator, stop := chromedp.NewExecAllocator(parent, options...)
+	allocator, stop := chromedp.NewExecAllocator(parent, append(options, more...)...)
 	ctx, end := chromedp.NewContext(allocator)
 	if err := chromedp.Do(ctx); err != nil {
 		end()

@@ -18,6 +18,7 @@ export class Live {
   private states: readonly InstrumentState[] = [];
   private latest: ReadonlyMap<Quantity, LiveReading> = new Map();
   private open = false;
+  private clock = 0;
   private readonly hearers = {
     states: new Set<() => void>(),
     readings: new Set<() => void>(),
@@ -41,6 +42,10 @@ export class Live {
     source.addEventListener('error', () => {
       if (this.source === source) this.away();
     });
+    on<{ now: string }>('beat', ({ now }) => {
+      this.clock = Date.now() - Date.parse(now);
+      this.hearers.states.forEach((f) => f());
+    });
     on<{ instruments: InstrumentState[] }>('instruments', ({ instruments }) =>
       this.stand(instruments),
     );
@@ -60,6 +65,9 @@ export class Live {
 
   /** Whether changes of logs are told: else they have to be asked for. */
   tells = (): boolean => this.open;
+
+  /** By how many ms the clock of this device is ahead of the server's, as far as that was told. */
+  clockAhead = (): number => this.clock;
 
   instruments = (): readonly InstrumentState[] => this.states;
 

@@ -23,12 +23,14 @@ export interface Standing {
   /** The browser keeps what it is given. */
   keeps: boolean;
   refused: readonly RefusedEvent[];
-  /** The server could not be reached at the last try. */
+  /** The server could not be reached, or took nothing, at the last try. */
   away: boolean;
+  /** Why it took nothing, in its own words; '' where it did not answer. */
+  why: string;
 }
 
 /** What tabs tell each other: that a log changed, or how sending stands. */
-type Message = { changed: string[] } | { away: boolean };
+type Message = { changed: string[] } | { away: boolean; why: string };
 
 /**
  * The logs of all stones that this browser works on. An entry counts from the moment it is added;
@@ -50,6 +52,7 @@ export class Log {
     keeps: true,
     refused: [],
     away: false,
+    why: '',
   };
   private readonly listeners = new Set<() => void>();
   /** A log changed since the listeners were told. */
@@ -63,7 +66,7 @@ export class Log {
     this.channel =
       typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(kept.name);
     this.channel?.addEventListener('message', (e: MessageEvent<Message>) => {
-      if ('away' in e.data) this.update({ away: e.data.away });
+      if ('away' in e.data) this.update(e.data);
       else this.readInTurn(e.data.changed);
     });
     this.readInTurn([]);
@@ -220,11 +223,11 @@ export class Log {
     });
   }
 
-  /** Tells all tabs whether the server could be reached. */
-  reached(away: boolean): void {
-    if (away === this.standing.away) return;
-    this.update({ away });
-    this.broadcast({ away });
+  /** Tells all tabs whether the server could be reached, and why it takes nothing. */
+  reached(away: boolean, why = ''): void {
+    if (away === this.standing.away && why === this.standing.why) return;
+    this.update({ away, why });
+    this.broadcast({ away, why });
   }
 
   /** Runs what reads or writes the database one after the other: none sees another half done. */
@@ -309,6 +312,7 @@ export class Log {
       next.fleeting === this.standing.fleeting &&
       next.keeps === this.standing.keeps &&
       next.away === this.standing.away &&
+      next.why === this.standing.why &&
       next.refused.length === this.standing.refused.length;
     // What nobody sees a difference of is not drawn anew.
     if (alike && !this.stale) return;

@@ -95,7 +95,7 @@ export class Sender {
       this.log.reached(false);
     } catch (e) {
       // Whatever it was, what waits is kept and tried again.
-      this.log.reached(true);
+      this.log.reached(true, whyOf(e));
       if (!isAway(e)) console.warn('sending failed', e);
       if (!this.stopped) this.timer = setTimeout(() => void this.send(), retryAfter);
     } finally {
@@ -141,6 +141,9 @@ export class Sender {
     this.log.reached(false);
   }
 }
+
+/** What the server says of why it takes nothing now, '' where it did not answer: its disk is full, say. */
+export const whyOf = (e: unknown): string => (e instanceof ApiProblem ? e.problem.detail : '');
 
 /** Whether an error says that the server cannot be reached now, and nothing worse. */
 export const isAway = (e: unknown): boolean =>

@@ -6,6 +6,15 @@ export const diskWords = {
     n === 1 ? '1 entry is not on disk yet' : `${n} entries are not on disk yet`,
   away: (n: number) =>
     `Cressa is away. Cut on: ${n} ${n === 1 ? 'entry waits' : 'entries wait'} in this browser.`,
+  notTaken: (why: string, n: number) =>
+    `${why} Cut on: ${n} ${n === 1 ? 'entry waits' : 'entries wait'} in this browser and ${n === 1 ? 'goes' : 'go'} out by ${n === 1 ? 'itself' : 'themselves'} then.`,
+  clockOff: (by: string, ahead: boolean) =>
+    `The clock of this device is ${by} ${ahead ? 'ahead' : 'behind'}. Entries keep their order, but times at the wheel come out wrong; set it right.`,
+  disagree: (facet: string, cut: string, left: string) =>
+    `${facet}: cut says ${cut}, left out says ${left}. It counts as cut; both are on record.`,
+  someone: 'this device',
+  wasCut: 'It was cut',
+  wasLeft: 'It was left out',
   fleeting:
     'This browser keeps nothing for Cressa: it is a private window, or its disk is full. Entries that are not on disk yet are lost if the page is closed.',
   refused: (n: number) =>

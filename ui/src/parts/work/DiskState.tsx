@@ -5,13 +5,14 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
+import { live } from '../../live/browser';
 import { log } from '../../log/browser';
 import type { LogEvent } from '../../log/events';
 import type { RefusedEvent } from '../../log/kept';
 import { namesOf, type VisitNames } from '../../log/works';
 import { diskWords as d } from '../../words/disk';
-import { moment } from '../../words/numbers';
+import { duration, moment } from '../../words/numbers';
 import { w } from '../../words/words';
 import { Care } from '../Page';
 import { useLogStatus } from './useStoneLog';
@@ -31,14 +32,21 @@ export function DiskState({ quiet = false }: { quiet?: boolean }) {
   );
 }
 
+/** From how many ms on a clock is wrong. */
+const clockOff = 120_000;
+
 /** What needs care about entries that are not on disk, and those that the server refused. */
 export function DiskCares() {
-  const { waiting, keeps, refused, away } = useLogStatus();
+  const { waiting, keeps, refused, away, why } = useLogStatus();
   const [reading, setReading] = useState(false);
+  const ahead = useSyncExternalStore(live.onInstruments, live.clockAhead);
   return (
     <div role="status">
+      {Math.abs(ahead) > clockOff && (
+        <Care>{d.clockOff(duration(Math.round(Math.abs(ahead) / 60_000)), ahead > 0)}</Care>
+      )}
       {!keeps && <Care>{d.fleeting}</Care>}
-      {away && waiting > 0 && <Care>{d.away(waiting)}</Care>}
+      {away && waiting > 0 && <Care>{why ? d.notTaken(why, waiting) : d.away(waiting)}</Care>}
       {refused.length > 0 && (
         <Care grave>
           {d.refused(refused.length)}{' '}

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { log, sender } from '../../log/browser';
 import { streamOf, type Happening, type LogEvent } from '../../log/events';
 import type { LogState } from '../../log/fold';
-import { isAway } from '../../log/sender';
+import { isAway, whyOf } from '../../log/sender';
 import { live } from '../../live/browser';
 
 /** How often the server is asked what other screens did, in ms: seldom where it tells that by itself. */
@@ -37,7 +37,9 @@ export function useStoneLogs(workIds: readonly string[]): StoneLog[] {
       if (asking) return;
       asking = true;
       for (const id of document.hidden ? [] : all.split(','))
-        await sender.catchUp(id, streamOf(id)).catch((e: unknown) => log.reached(isAway(e)));
+        await sender
+          .catchUp(id, streamOf(id))
+          .catch((e: unknown) => log.reached(isAway(e), whyOf(e)));
       asking = false;
       if (over) return;
       if (more) void ask();

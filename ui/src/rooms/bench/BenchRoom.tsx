@@ -17,6 +17,7 @@ import { Await } from '../../parts/Page';
 import { useStoneLog, type StoneLog } from '../../parts/work/useStoneLog';
 import { isPaused } from '../../log/fold';
 import { adapterWords } from '../../words/adapter';
+import { earWords } from '../../words/ear';
 import { asCutWords } from '../../words/asCut';
 import { threadWords } from '../../words/thread';
 import { wheelWords as t } from '../../words/wheel';
@@ -27,6 +28,7 @@ import { AdapterPanel } from './AdapterPanel';
 import { AdapterScreen } from './AdapterScreen';
 import { BenchEnd } from './BenchEnd';
 import { BenchHead } from './BenchHead';
+import { Disagreements } from './Disagreements';
 import { FacetScreen } from './FacetScreen';
 import { NewPlan } from './NewPlan';
 import { NoteDialog } from './NoteDialog';
@@ -42,6 +44,8 @@ import { LeanPanel } from './adapt/LeanPanel';
 import { SecondSidePanel } from './adapt/SecondSidePanel';
 import { chime, say } from './hands/voice';
 import { useDials } from './dials/useDials';
+import { EarPanel } from './ear/EarPanel';
+import { useEar } from './ear/useEar';
 import { HandsDialog } from './hands/HandsDialog';
 import { useAwake } from './hands/useAwake';
 import { keysOf, useHands, type Act } from './hands/useHands';
@@ -111,7 +115,7 @@ type Panel =
   | { is: 'order' | 'as cut' | 'adapter' | 'time' | 'note' | 'catch up' | 'hands' }
   | { is: OfFacet };
 
-type OfFacet = 'adapt' | 'left' | 'lean' | 'height' | 'measure' | 'polish' | 'lap';
+type OfFacet = 'adapt' | 'left' | 'lean' | 'height' | 'measure' | 'polish' | 'lap' | 'ear';
 
 const ofFacet: readonly string[] = [
   'adapt',
@@ -121,6 +125,7 @@ const ofFacet: readonly string[] = [
   'measure',
   'polish',
   'lap',
+  'ear',
 ] satisfies OfFacet[];
 
 /** The bench with one stone on it. */
@@ -156,6 +161,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   // Another screen may have ended the tier, or turned the stone over.
   const panel = asked && ofFacet.includes(asked.is) && shown === undefined ? undefined : asked;
   const atStop = useDials(script, shown);
+  const ear = useEar(script, shown === undefined ? undefined : script.visits[shown]!.pass);
   const asCut = useAsCut(script, state, log, panel ? undefined : shown);
   const shut = () => setPanel(undefined);
   const actions = {
@@ -210,6 +216,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
           { key: 'm', label: t.keys.measure, run: () => setPanel({ is: 'measure' }) },
           { key: 'i', label: t.keys.polish, run: () => setPanel({ is: 'polish' }) },
           { key: 'l', label: t.keys.lap, run: () => setPanel({ is: 'lap' }) },
+          { key: 'g', label: earWords.title, run: () => setPanel({ is: 'ear' }) },
         ]),
     { key: 'r', label: t.keys.order, run: () => setPanel({ is: 'order' }) },
     { key: 'b', label: asCutWords.title, run: () => setPanel({ is: 'as cut' }) },
@@ -303,6 +310,8 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
           return <MeasurePanel {...{ script, log, shown, reread }} onClose={shut} />;
         case 'polish':
           return <PolishPanel {...{ script, shown }} onClose={shut} />;
+        case 'ear':
+          return <EarPanel {...{ script, ear, shown }} onClose={shut} />;
         case 'lap':
           return <LapPanel {...{ script, shown }} onClose={shut} />;
       }
@@ -314,6 +323,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         lap={lapNow(script, log.state, at)}
         height={foretoldAt(script, log.state, at)}
         atStop={atStop}
+        ear={ear}
       />
     );
     if (one !== undefined) return facet(one, 1, 'facet');
@@ -365,6 +375,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         onLeave={leave}
         dark={awake === false}
       />
+      {ready && <Disagreements script={script} log={log} />}
       <Box sx={{ flexGrow: 1, minHeight: 0 }}>{screen()}</Box>
       {panel?.is === 'catch up' && (
         <Dialog open onClose={shut} fullWidth maxWidth="lg">

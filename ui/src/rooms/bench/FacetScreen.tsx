@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import type { AsCut, BenchScript } from '../../api/client';
+import type { Ear } from '../../ear/ear';
 import { MenuButton, type Entry } from '../../parts/MenuButton';
 import { vec, type Side } from '../../parts/stone/geometry';
 import { Profile } from '../../parts/stone/Profile';
@@ -16,6 +17,7 @@ import { wheelWords } from '../../words/wheel';
 import { w } from '../../words/words';
 import { InstrumentsAway, LiveAngle, LiveHeight, LiveIndex } from './dials/LiveDial';
 import type { AtStop } from './dials/useDials';
+import { EarMeter } from './ear/EarMeter';
 import { LapCares } from './LapCares';
 import type { Reread } from './reread';
 import { Ribbon } from './Ribbon';
@@ -41,6 +43,7 @@ interface Props {
   /** What the height dial should read, and what the dials showed at their stops. */
   height: Foretold | undefined;
   atStop: AtStop;
+  ear: Ear;
   /** What is rarely wanted. */
   more: readonly Entry[];
   done: () => void;
@@ -151,6 +154,7 @@ export function FacetScreen(props: Props) {
           )}
           <LiveHeight told={props.height} atStop={props.atStop} />
           <InstrumentsAway />
+          <EarMeter ear={props.ear} />
           {props.told.map((text) => (
             <Typography key={text} sx={{ fontSize: '1.25rem', fontWeight: 600 }} data-told>
               {text}
