@@ -5,9 +5,12 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"net"
 	"net/http"
 	"slices"
+	"strconv"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/require"
 
@@ -168,5 +171,62 @@ func tickAndTakeBack(t testing.TB, url, id string, ticks int) {
 		require.NoError(t, err)
 		require.NoError(t, answer.Body.Close())
 		require.Equal(t, http.StatusOK, answer.StatusCode)
+	}
+}
+
+// BenchmarkAReadingAtTheBench sends readings of a height dial, twenty a second, and reports how long one takes to stand
+// on the bench as digits: median and 95th percentile in ms.
+func BenchmarkAReadingAtTheBench(b *testing.B) {
+	app, err := running.Start(binary, "", "demo")
+	require.NoError(b, err)
+	defer app.Kill() //nolint:errcheck // the measurement is over
+	dial, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(b, err)
+	defer dial.Close()
+	id := planOnce(b, app.URL, "First%20Light")
+	readFrom(b, app.URL, "Dial", dial.Addr().String())
+	line, err := dial.Accept()
+	require.NoError(b, err)
+	defer line.Close()
+	_, err = fmt.Fprintln(line, "height 9 mm")
+	require.NoError(b, err)
+	p, err := browser.Open(chromium, 1280, 800)
+	require.NoError(b, err)
+	defer p.Stop()
+	require.NoError(b, p.Go(app.URL+"/bench/"+id))
+	require.NoError(b, p.Until(`document.querySelector('[data-live]')`))
+	_, err = browser.Eval[bool](p, `(() => {
+		window.shown = {};
+		new MutationObserver(() => {
+			const text = document.querySelector('[data-live]')?.dataset.live;
+			if (text && !(text in window.shown)) window.shown[text] = performance.timeOrigin + performance.now();
+		}).observe(document.querySelector('main'), { subtree: true, attributes: true, childList: true, attributeFilter: ['data-live'] });
+		return true;
+	})()`)
+	require.NoError(b, err)
+	const readings = 200
+	for b.Loop() {
+		sent := map[string]time.Time{}
+		every := time.NewTicker(50 * time.Millisecond)
+		for n := range readings {
+			mm := strconv.FormatFloat(10+float64(n)/100, 'f', -1, 64)
+			sent[mm+" mm"] = time.Now()
+			_, err := fmt.Fprintf(line, "height %s mm\n", mm)
+			require.NoError(b, err)
+			<-every.C
+		}
+		every.Stop()
+		require.NoError(b, p.Until(fmt.Sprintf(`Object.keys(window.shown).length >= %d`, readings*9/10)))
+		shown, err := browser.Eval[map[string]float64](p, `window.shown`)
+		require.NoError(b, err)
+		var took []float64
+		for text, at := range shown {
+			if from, ok := sent[text]; ok {
+				took = append(took, at-float64(from.UnixMicro())/1000)
+			}
+		}
+		slices.Sort(took)
+		b.ReportMetric(took[len(took)/2], "ms-median")
+		b.ReportMetric(took[len(took)*95/100], "ms-p95")
 	}
 }

@@ -55,12 +55,9 @@ export function toKeep(
   const index = readings.get('index');
   const height = readings.get('height');
   if (!angle && !index && !height) return undefined;
-  const set = [
-    angle && compareAngle(angle, facet)?.there,
-    index && compareIndex(index, facet, teeth).there,
-    !angle && height && height.held,
-  ];
-  if (set.includes(false)) return undefined;
+  const atAngle = angle ? (compareAngle(angle, facet)?.there ?? true) : (height?.held ?? true);
+  const atIndex = !index || compareIndex(index, facet, teeth).there;
+  if (!atAngle || !atIndex) return undefined;
   return {
     ...(angle && { angle: angle.value }),
     ...(index && { index: index.value }),
