@@ -247,10 +247,11 @@ func (h *Hub) heard(r *reader, text string, at time.Time) error {
 	}
 	now := Now{Device: r.device.ID, Reading: reading, Raw: reading.Value, At: at}
 	now.Value = r.device.Scales[reading.Quantity].of(now.Raw)
-	recent := append(r.recent[reading.Quantity], now)
-	if len(recent) > ring {
-		recent = slices.Clone(recent[len(recent)-ring:])
+	recent := r.recent[reading.Quantity]
+	if len(recent) == ring {
+		recent = slices.Clone(recent[1:])
 	}
+	recent = append(recent, now)
 	recent[len(recent)-1].Held = held(recent, at)
 	r.recent[reading.Quantity] = recent
 	h.reading(recent[len(recent)-1])

@@ -111,7 +111,7 @@ func BenchmarkAKeyAtTheBench(b *testing.B) {
 			app, err := running.Start(binary, "", "demo")
 			require.NoError(b, err)
 			defer app.Kill() //nolint:errcheck // the measurement is over
-			id := planOnce(b, app.URL, "First%20Light")
+			id := planOnce(b, app.URL)
 			tickAndTakeBack(b, app.URL, id, entries/2)
 			p, err := browser.Open(chromium, 1280, 800)
 			require.NoError(b, err)
@@ -183,7 +183,7 @@ func BenchmarkAReadingAtTheBench(b *testing.B) {
 	dial, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(b, err)
 	defer dial.Close()
-	id := planOnce(b, app.URL, "First%20Light")
+	id := planOnce(b, app.URL)
 	readFrom(b, app.URL, "Dial", dial.Addr().String())
 	line, err := dial.Accept()
 	require.NoError(b, err)

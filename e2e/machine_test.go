@@ -71,7 +71,7 @@ type dialled struct {
 func TestAWholeStoneIsCutOnTheSimulatedMachine(t *testing.T) {
 	t.Parallel()
 	app := start(t, "demo")
-	id := planOnce(t, app.URL, "First%20Light")
+	id := planOnce(t, app.URL)
 	var script dialled
 	fetch(t, app.URL+"/api/stones/"+id+"/script", &script)
 	bench, lines := machine(t, script.Gear)
@@ -214,7 +214,7 @@ func TestAnInstrumentIsFoundCorrectedAndFillsAField(t *testing.T) {
 func TestTwoTabletsAgreeAndSayWhereTheyDoNot(t *testing.T) {
 	t.Parallel()
 	app := start(t, "demo")
-	id := planOnce(t, app.URL, "First%20Light")
+	id := planOnce(t, app.URL)
 	one := open(t, 1280, 800, app.URL+"/bench/"+id)
 	network := inBetween(t, app)
 	other := open(t, 1280, 800, network.url+"/bench/"+id)
@@ -247,7 +247,7 @@ func TestTwoTabletsAgreeAndSayWhereTheyDoNot(t *testing.T) {
 func TestATabletWhoseStorageIsFullGoesOn(t *testing.T) {
 	t.Parallel()
 	app := start(t, "demo")
-	id := planOnce(t, app.URL, "First%20Light")
+	id := planOnce(t, app.URL)
 	u := open(t, 1280, 800, "about:blank")
 	// The browser's database takes nothing more once its storage is full.
 	require.NoError(t, u.Before(`for (const name of ['add', 'put']) {

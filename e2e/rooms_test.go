@@ -133,6 +133,13 @@ var rooms = map[string]func(*user){
 	"logbook": func(u *user) { u.click("Logbook"); u.see("Together") },
 	"machine": func(u *user) { u.click("Machine and habits"); u.see("Window bench") },
 	"habits":  func(u *user) { u.click("Machine and habits"); u.click("Habits"); u.mentions("Passes proposed") },
+	"instruments": func(u *user) {
+		u.click("Machine and habits")
+		u.click("Instruments")
+		u.click("Type an address")
+		u.see("Read this one")
+	},
+	"the ear": beside("g", "Let it listen"),
 	"devices": func(u *user) {
 		u.click("Machine and habits")
 		u.click("Devices")

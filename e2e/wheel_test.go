@@ -16,11 +16,11 @@ import (
 // nowDone is what the bench says of its progress, before it says anything nothing.
 const nowDone = `document.querySelector('header [aria-label=Progress]')?.innerText`
 
-// planOnce plans a stone of a diagram whose facets go over one lap.
-func planOnce(t testing.TB, url, diagram string) (id string) {
+// planOnce plans a round whose facets go over one lap.
+func planOnce(t testing.TB, url string) (id string) {
 	t.Helper()
 	var list struct{ Diagrams []struct{ ID, Name string } }
-	fetch(t, url+"/api/diagrams?text="+diagram, &list)
+	fetch(t, url+"/api/diagrams?text=First%20Light", &list)
 	require.NotEmpty(t, list.Diagrams)
 	var choices map[string]any
 	fetch(t, url+"/api/diagrams/"+list.Diagrams[0].ID+"/proposal", &choices)
@@ -54,7 +54,7 @@ type wheelScript struct {
 func TestAStoneIsCutByAPedalWithAnAdaptedCrown(t *testing.T) {
 	t.Parallel()
 	app := start(t, "demo")
-	id := planOnce(t, app.URL, "First%20Light")
+	id := planOnce(t, app.URL)
 	stone := app.URL + "/api/stones/" + id
 	var script wheelScript
 	fetch(t, stone+"/script", &script)
@@ -170,7 +170,7 @@ func TestAStoneIsCutByAPedalWithAnAdaptedCrown(t *testing.T) {
 func TestWhatHappensAtTheWheelIsToldAndHelped(t *testing.T) {
 	t.Parallel()
 	app := start(t, "demo")
-	id := planOnce(t, app.URL, "First%20Light")
+	id := planOnce(t, app.URL)
 	u := open(t, 1024, 768, app.URL+"/bench/"+id)
 	u.until(nowDone + "?.startsWith('0 of')")
 	u.press(strings.Repeat(kb.Enter, 3))

@@ -35,7 +35,7 @@ func (s *Stones) readSurvey(ctx context.Context, t *telling) error {
 	return nil
 }
 
-// NothingTold: none of the facets that a machine tells is one of the plan's.
+// NothingTold says that none of the facets that a machine tells is one of the plan's.
 const NothingTold diagram.Code = "nothing-told"
 
 // TakeOver keeps a stone that a machine told as the stone of the present work: the planes of its facets in mm, about any

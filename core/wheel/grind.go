@@ -33,8 +33,8 @@ func (w *Wheel) Speed() float64 { return abrasive.Speed(lapRadius, w.controls.RP
 // (Preston's equation), with the grain, and falls with the third power of the hardness.
 func (w *Wheel) Rate() float64 {
 	lap := Laps[w.controls.Lap]
-	softness := math.Pow(7/w.setup.Hardness, 3)
-	return appetite * lap.Grain * w.controls.Force * w.Speed() * w.Sharpness() * softness
+	softer := 7 / w.setup.Hardness
+	return appetite * lap.Grain * w.controls.Force * w.Speed() * w.Sharpness() * softer * softer * softer
 }
 
 // Step lets so many seconds pass.
@@ -111,7 +111,7 @@ func (w *Wheel) HeightAt(distance float64) float64 {
 
 // grind takes off so many mm³ in so many seconds, or what is left until the stop.
 func (w *Wheel) grind(stop, most, seconds float64) {
-	cubic := math.Pow(w.setup.Width, 3)
+	cubic := w.cubic()
 	had := w.stone.Volume()
 	high := w.at
 	cut, removed := w.cutAt(stop, had)
@@ -153,6 +153,9 @@ func (w *Wheel) grind(stop, most, seconds float64) {
 	w.contact.lies(w, w.next)
 	w.next++
 }
+
+// cubic is how many mm³ a cube of the stone's unit has.
+func (w *Wheel) cubic() float64 { return w.setup.Width * w.setup.Width * w.setup.Width }
 
 // cutAt returns the stone ground down until the quill stands at an angle, and the volume that went; nil where nothing, or
 // all, would.
@@ -196,7 +199,7 @@ func (w *Wheel) Across() float64 {
 
 // Carats is what the stone weighs.
 func (w *Wheel) Carats() float64 {
-	return w.stone.Volume() * math.Pow(w.setup.Width, 3) * w.setup.SG / 200
+	return w.stone.Volume() * w.cubic() * w.setup.SG / 200
 }
 
 // divisions rounds to whole divisions, without the rounding of binary fractions.

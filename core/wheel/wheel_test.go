@@ -31,20 +31,19 @@ func support(w *wheel.Wheel, n r3.Vec) float64 {
 	return out * w.Setup().Width
 }
 
-// grind holds the stone down until it rests on the stop, and returns how many seconds that took.
-func grind(t require.TestingT, w *wheel.Wheel) float64 {
+// grind holds the stone down until it rests on the stop.
+func grind(t require.TestingT, w *wheel.Wheel) {
 	c := w.Controls()
 	c.Down, c.RPM, c.Force = true, 2000, 20
 	w.Set(c)
 	const tick = 0.25
-	for i := range 6000 {
+	for range 6000 {
 		w.Step(tick)
 		if w.Contact().AtStop && w.Contact().Rate == 0 {
-			return float64(i) * tick
+			return
 		}
 	}
 	require.Fail(t, "the facet never came to its stop", "%+v, %+v", c, w.Contact())
-	return 0
 }
 
 // dial sets the machine for a facet and lowers the mast to where its plane lies at a distance, in mm.

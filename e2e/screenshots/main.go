@@ -10,6 +10,8 @@ import (
 	"os"
 	"path/filepath"
 
+	"github.com/chromedp/chromedp/kb"
+
 	"cressa/e2e/browser"
 	"cressa/e2e/running"
 )
@@ -20,7 +22,9 @@ type view struct {
 	path   string
 	scheme string
 	tablet bool
-	steps  []step
+	// simulated tells that it is of the simulated machine's page.
+	simulated bool
+	steps     []step
 }
 
 type step func(*browser.Page) error
@@ -75,6 +79,27 @@ func tickAll(p *browser.Page) error {
 	}
 }
 
+// lower turns the stone on the simulated machine, brings it down by three millimetres and lets the lap grind it.
+func lower(tooth string) step {
+	return func(p *browser.Page) error {
+		for _, s := range []step{fill("Tooth", tooth), press(kb.Escape), click("Mast down to the stone"), press(kb.PageDown), press(kb.PageDown), press(kb.PageDown), click("Let the quill down")} {
+			if err := s(p); err != nil {
+				return err
+			}
+		}
+		return p.Until(`document.querySelector('[data-state]').dataset.state === 'Grinding'`)
+	}
+}
+
+// grind does so until the quill rests on its stop.
+func grind(tooth string) step {
+	return func(p *browser.Page) error {
+		return errors.Join(lower(tooth)(p), p.Until(`document.querySelector('[data-state]').dataset.state === 'At stop'`), p.Click("Lift the quill"))
+	}
+}
+
+func press(keys string) step { return func(p *browser.Page) error { return p.Press(keys) } }
+
 // settled waits until nothing is fetched any more.
 func settled(p *browser.Page) error {
 	return p.Until("document.querySelector('polygon') && document.querySelector('main').dataset.busy === 'false'")
@@ -98,7 +123,10 @@ var views = []view{
 		fill("Angle", "42"), choose("Facets", "8 round the stone"), see("1 · to the meet of"), see("draft saved"), seeDrawing,
 	}},
 	{name: "light", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), see("Hours"), seeLight}},
-	{name: "sweep", path: "/diagrams", steps: []step{click("Meridian"), see("keel"), clickOn("[href$='/light']"), click("Sweep the angles"), see("Pavilion, factor"), click("Sweep"), see("Kept sweeps"), click("Go to the best"), see("Angles there"), seeLight}},
+	{name: "simulator", simulated: true, path: "/", steps: []step{
+		see("Quill raised"), choose("Time", "16 times as fast"), fill("Stop at", "45"), grind("6"), grind("18"), grind("30"), grind("42"),
+		choose("Time", "as it is"), lower("54"),
+	}},
 	{name: "rough", path: "/rough", steps: []step{click("Piece 1 · the olive block"), see("No turn gives"), seeLight, settled}},
 	{name: "check", path: "/stones", steps: []step{click("Olive keel"), click("Check before gluing"), see("In order"), seeDrawing}},
 	{name: "candidates", path: "/rough", steps: []step{click("Piece 1 · the olive block"), click("Side by side"), click("Add a price"), fill("A carat brings", "40"), see("Over its cost"), seeLight, toTop}},
@@ -141,6 +169,11 @@ func run(ctx context.Context, out, only string) (err error) {
 		return err
 	}
 	defer func() { err = errors.Join(err, app.Stop()) }()
+	machine, err := running.Start(binary, "", "simulate", "--lines", "127.0.0.1:0")
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, machine.Stop()) }()
 	chromium, stop, err := browser.Start(ctx)
 	if err != nil {
 		return err
@@ -153,7 +186,11 @@ func run(ctx context.Context, out, only string) (err error) {
 		if only != "" && only != v.name {
 			continue
 		}
-		if err := take(chromium, app.URL, filepath.Join(out, v.name+".png"), v); err != nil {
+		url := app.URL
+		if v.simulated {
+			url = machine.URL
+		}
+		if err := take(chromium, url, filepath.Join(out, v.name+".png"), v); err != nil {
 			return fmt.Errorf("%s: %w", v.name, err)
 		}
 	}

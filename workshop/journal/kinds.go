@@ -65,10 +65,12 @@ type Visit struct {
 	Facet string `json:"facet"`
 }
 
-// Ticking is a visit that was done, and what the dials showed then, nil where nobody read them. Dials came with form 2.
+// Ticking is a visit that was done, and what the dials showed then, nil where nobody read them. Left tells that the screen
+// knew that it had been left out before. Both came with form 2.
 type Ticking struct {
 	Visit
 	Dials *Dials `json:"dials,omitempty"`
+	Left  bool   `json:"left,omitempty"`
 }
 
 // Dials is what the dials of a machine showed when a facet was finished: degrees, a position on the gear that may lie between

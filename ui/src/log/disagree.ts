@@ -20,8 +20,8 @@ export function disagreements(state: LogState): Disagreement[] {
     const left = mark.against.at(-1);
     const last = mark.events.at(-1)!;
     if (!left || left.device === last.device) continue;
-    if (arrivedAfter(left, last) || Date.parse(last.deviceTime) < Date.parse(left.serverTime))
-      out.push({ visit, cut: mark.events, left });
+    const knew = last.kind === 'done' && last.payload.left;
+    if (arrivedAfter(left, last) || !knew) out.push({ visit, cut: mark.events, left });
   }
   return out;
 }

@@ -83,7 +83,7 @@ export interface Reading {
  * counts for nothing.
  */
 export type Happening =
-  | { kind: 'done'; payload: Visit & { dials?: Dials } }
+  | { kind: 'done'; payload: Visit & { dials?: Dials; left?: true } }
   | { kind: 'skip' | 'jump'; payload: Visit }
   | { kind: 'again'; payload: Reopening }
   | { kind: 'happened'; payload: Happened }
@@ -114,9 +114,9 @@ interface Envelope extends Omit<Wire, 'kind' | 'payload'> {
 /** The newest form of a kind's payload that this version knows. */
 export const newestOf = (kind: string): number => ({ plan: 3, note: 2, done: 2 })[kind] ?? 1;
 
-/** The form in which an entry is written: a tick without dials is one that older versions know, too. */
+/** The form in which an entry is written: a tick that says no more than its visit is one that older versions know, too. */
 export const formOf = (h: Happening): number =>
-  h.kind === 'done' && !h.payload.dials ? 1 : newestOf(h.kind);
+  h.kind === 'done' && !h.payload.dials && !h.payload.left ? 1 : newestOf(h.kind);
 
 /** An entry of a log, as this browser keeps it. */
 export type LogEvent = Envelope & (Happening | Told);

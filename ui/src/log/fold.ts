@@ -124,8 +124,9 @@ interface Folding extends LogState {
 const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => void } = {
   done: (s, n, e) => {
     tick(s, n, e);
-    const { dials, ...at } = e.payload;
-    if (dials?.height !== undefined) s.readings.push({ at, mm: dials.height, n, events: [e] });
+    const { setup, pass, facet, dials } = e.payload;
+    if (dials?.height !== undefined)
+      s.readings.push({ at: { setup, pass, facet }, mm: dials.height, n, events: [e] });
   },
   skip: tick,
   check: (s, n, e) => record(s.checks, `${e.payload.setup}/${e.payload.item}`, n, e),

@@ -1,5 +1,5 @@
 import type { BenchScript } from '../api/client';
-import type { LogEvent, Visit } from './events';
+import type { Dials, Happening, LogEvent, Visit } from './events';
 import { lastAct, visitKey, type LogState, type Mark } from './fold';
 
 /**
@@ -29,6 +29,17 @@ export interface BenchState {
 export function visitOf(script: BenchScript, i: number): Visit {
   const { setup, pass, facet } = script.visits[i]!;
   return { setup, pass, facet: script.facets[facet]!.id };
+}
+
+/** The entry by which a visit is done, with what the dials showed. It says where the visit was known to be left out. */
+export function doneAt(
+  script: BenchScript,
+  visited: BenchState['visited'],
+  i: number,
+  dials?: Dials,
+): Happening {
+  const left = visited[i]?.kind === 'skip' && { left: true as const };
+  return { kind: 'done', payload: { ...visitOf(script, i), ...(dials && { dials }), ...left } };
 }
 
 export function standingOf(script: BenchScript, log: LogState): BenchState {

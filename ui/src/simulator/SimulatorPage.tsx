@@ -3,6 +3,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useEffect, useMemo, useState } from 'react';
 import { Refusal } from '../parts/forms/Refusal';
+import { LevelBar } from '../parts/LevelBar';
 import { useKeys } from '../parts/keys';
 import { Care } from '../parts/Page';
 import { StoneInWheel } from '../parts/stone/StoneInWheel';
@@ -160,19 +161,7 @@ function Dials({ scene }: { scene: Scene }) {
           {state}
         </Typography>
         <Typography color="text.secondary">{scene.area > 0 && t.area(scene.area)}</Typography>
-        <LinearProgress
-          variant="determinate"
-          value={100 * scene.sound}
-          color="secondary"
-          aria-label={t.sound}
-          sx={{
-            flexGrow: 1,
-            height: 10,
-            border: 1,
-            borderColor: 'divider',
-            bgcolor: 'transparent',
-          }}
-        />
+        <LevelBar label={t.sound} level={scene.sound} />
       </Box>
     </>
   );

@@ -11,8 +11,10 @@ export const diskWords = {
   clockOff: (by: string, ahead: boolean) =>
     `The clock of this device is ${by} ${ahead ? 'ahead' : 'behind'}. Entries keep their order, but times at the wheel come out wrong; set it right.`,
   disagree: (facet: string, cut: string, left: string) =>
-    `${facet}: cut says ${cut}, left out says ${left}. It counts as cut; both are on record.`,
-  someone: 'this device',
+    cut === left
+      ? `${facet}: one screen says that it was cut, another that it was left out. It counts as cut; both are on record.`
+      : `${facet}: ${cut} says that it was cut, ${left} that it was left out. It counts as cut; both are on record.`,
+  someone: 'This device',
   wasCut: 'It was cut',
   wasLeft: 'It was left out',
   fleeting:

@@ -11,7 +11,7 @@ import { useStoneLog, type StoneLog } from './useStoneLog';
 import { duration } from '../../words/numbers';
 import { threadWords as t } from '../../words/thread';
 import { w } from '../../words/words';
-import { standingOf, visitOf } from '../../log/standing';
+import { standingOf, doneAt } from '../../log/standing';
 import { passName } from './visitWords';
 
 /** Width of the ribbon in its own units, and of the break where the stone is turned over. */
@@ -79,7 +79,7 @@ export function Thread({ script, log, closed, high = 34 }: Props) {
     e.stopPropagation();
   };
   const tick = () => {
-    const made = log.add(chosen.map((i) => ({ kind: 'done', payload: visitOf(script, i) })));
+    const made = log.add(chosen.map((i) => doneAt(script, state.visited, i)));
     say({
       text: t.ticked(chosen.length),
       action: {

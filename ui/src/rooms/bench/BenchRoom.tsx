@@ -34,7 +34,7 @@ import { NewPlan } from './NewPlan';
 import { NoteDialog } from './NoteDialog';
 import { useAsCut } from './otherwise';
 import type { Reread } from './reread';
-import { standingOf, visitOf } from '../../log/standing';
+import { doneAt, standingOf, visitOf } from '../../log/standing';
 import { Thread } from '../../parts/work/Thread';
 import { passName } from '../../parts/work/visitWords';
 import { TransferScreen } from './TransferScreen';
@@ -150,8 +150,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   };
   const done = (i: number): Happening => {
     // The dials were read for the facet on the screen, whatever else Done ticks.
-    const dials = i === shown ? atStop.now() : undefined;
-    return { kind: 'done', payload: { ...visitOf(script, i), ...(dials && { dials }) } };
+    return doneAt(script, state.visited, i, i === shown ? atStop.now() : undefined);
   };
   const leave = () => void navigate(leaveTo);
   const one = ready ? skipped.one : undefined;

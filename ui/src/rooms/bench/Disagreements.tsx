@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import type { BenchScript } from '../../api/client';
 import { disagreements, type Disagreement } from '../../log/disagree';
-import type { LogEvent } from '../../log/events';
+import type { Happening, LogEvent } from '../../log/events';
 import { visitKey } from '../../log/fold';
 import { visitOf } from '../../log/standing';
 import { Care } from '../../parts/Page';
@@ -30,10 +30,7 @@ export function Disagreements({ script, log }: Props) {
         who(one.left),
       )}{' '}
       <Box component="span" sx={{ display: 'inline-flex', gap: 2 }}>
-        <Button
-          sx={{ minHeight: 48 }}
-          onClick={() => log.add([{ kind: 'done', payload: visitOf(script, one.at) }])}
-        >
+        <Button sx={{ minHeight: 48 }} onClick={() => log.add([confirmed(script, one.at)])}>
           {d.wasCut}
         </Button>
         <Button sx={{ minHeight: 48 }} onClick={() => leaveOut(log, one)}>
@@ -43,6 +40,12 @@ export function Disagreements({ script, log }: Props) {
     </Care>
   ));
 }
+
+/** Whoever says so knows that it was said to be left out. */
+const confirmed = (script: BenchScript, at: number): Happening => ({
+  kind: 'done',
+  payload: { ...visitOf(script, at), left: true },
+});
 
 const who = (e: LogEvent): string => e.by || d.someone;
 

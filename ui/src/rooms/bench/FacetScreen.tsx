@@ -18,6 +18,7 @@ import { w } from '../../words/words';
 import { InstrumentsAway, LiveAngle, LiveHeight, LiveIndex } from './dials/LiveDial';
 import type { AtStop } from './dials/useDials';
 import { EarMeter } from './ear/EarMeter';
+import { useInstruments } from '../../parts/instruments/useReadings';
 import { LapCares } from './LapCares';
 import type { Reread } from './reread';
 import { Ribbon } from './Ribbon';
@@ -63,6 +64,10 @@ export function FacetScreen(props: Props) {
   const facet = script.facets[visit.facet]!;
   const before = script.visits[at - 1];
   const last = before && before.setup === visit.setup ? script.facets[before.facet] : undefined;
+  // What is read by itself need not be asked for.
+  const dialRead = useInstruments().some(
+    (i) => i.here && i.now.some((r) => r.quantity === 'height'),
+  );
   const changes = at === state.at ? moves(script, at) : [w.bench.thisOne];
   return (
     <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))' }}>
@@ -143,6 +148,9 @@ export function FacetScreen(props: Props) {
           <Typography sx={{ fontSize: '1.125rem', color: 'secondary.main', fontWeight: 600 }}>
             {changes.join(' · ')}
           </Typography>
+          <LiveHeight told={props.height} atStop={props.atStop} />
+          <InstrumentsAway />
+          <EarMeter ear={props.ear} />
           {facet.division && (
             <Typography color="text.secondary">
               {w.bench.division(
@@ -152,14 +160,13 @@ export function FacetScreen(props: Props) {
               )}
             </Typography>
           )}
-          <LiveHeight told={props.height} atStop={props.atStop} />
-          <InstrumentsAway />
-          <EarMeter ear={props.ear} />
-          {props.told.map((text) => (
-            <Typography key={text} sx={{ fontSize: '1.25rem', fontWeight: 600 }} data-told>
-              {text}
-            </Typography>
-          ))}
+          {props.told
+            .filter((text) => !(dialRead && text === wheelWords.readHere))
+            .map((text) => (
+              <Typography key={text} sx={{ fontSize: '1.25rem', fontWeight: 600 }} data-told>
+                {text}
+              </Typography>
+            ))}
           {facet.note && <Typography color="text.secondary">{facet.note}</Typography>}
         </Box>
         <Controls {...props} />

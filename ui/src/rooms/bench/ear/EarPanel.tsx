@@ -14,7 +14,7 @@ import { Care } from '../../../parts/Page';
 import { passName } from '../../../parts/work/visitWords';
 import { earWords as t } from '../../../words/ear';
 import { Panel } from '../Panel';
-import { LevelBar } from './EarMeter';
+import { LevelBar } from '../../../parts/LevelBar';
 import { TurnRing } from './TurnRing';
 import { useHearing } from './useEar';
 
@@ -70,7 +70,7 @@ function Listening({ script, ear, hearing, pass }: ListeningProps) {
   return (
     <>
       <Box sx={{ display: 'flex', gap: 4, alignItems: 'center', mb: 4 }} data-level={level}>
-        <LevelBar level={learned ? level : rough(level)} high={28} />
+        <LevelBar label={t.level} level={learned ? level : rough(level)} high={28} />
         <Typography role="status" sx={{ fontSize: '1.5rem', fontWeight: 600 }}>
           {learned && (grinding ? t.grinding : t.quiet)}
         </Typography>
