@@ -26,8 +26,10 @@ type Simulator struct {
 
 // SimulatedScene is how the simulated machine stands.
 type SimulatedScene struct {
-	Setup    SimulatedSetup    `json:"setup"`
+	Setup SimulatedSetup `json:"setup"`
+	// Errors are those that are set, Usual those of most machines.
 	Errors   SimulatedErrors   `json:"errors"`
+	Usual    SimulatedErrors   `json:"usual"`
 	Controls SimulatedControls `json:"controls"`
 	Beside   SimulatedBeside   `json:"beside"`
 	// Up is the side that points out of the dop.
@@ -169,10 +171,11 @@ func (m *Simulator) routesOf(lines string) {
 	handle(m.Server, route{method: http.MethodPut, path: "/api/simulator/controls", name: "setSimulator", summary: "Move the hands of the simulated machine"}, func(_ *echo.Context, in withBody[SimulatedControls]) (none, error) {
 		c := in.Body
 		m.bench.Look(func(s *simulated.Scene) {
-			s.Wheel.Set(wheel.Controls{
+			set := wheel.Controls{
 				Angle: c.Angle, Tooth: min(c.Tooth, s.Wheel.Setup().Gear), Cheat: c.Cheat, Height: c.Height, Lap: min(c.Lap, len(wheel.Laps)-1),
 				RPM: c.RPM, Force: c.Force, Adapter: c.Adapter, Down: c.Down, Free: c.Free, Turns: c.Turns,
-			})
+			}
+			s.Wheel.Set(set.ByDivisions())
 		})
 		return none{}, nil
 	})
@@ -231,6 +234,7 @@ func sceneOf(s *simulated.Scene) SimulatedScene {
 	return SimulatedScene{
 		Setup:    SimulatedSetup{setup.Width, setup.Height, setup.Hardness, setup.SG, setup.Gear, int(setup.Seed)},
 		Errors:   SimulatedErrors(w.Errors()),
+		Usual:    SimulatedErrors(wheel.Usual),
 		Controls: SimulatedControls{controls.Angle, controls.Tooth, controls.Cheat, controls.Height, controls.Lap, controls.RPM, controls.Force, controls.Adapter, controls.Down, controls.Free, controls.Turns},
 		Beside:   SimulatedBeside{s.Pace, s.Measuring, s.Unplugged},
 		Up:       w.Up(), Angle: dials.Angle, Index: dials.Index, Height: dials.Height,

@@ -56,7 +56,7 @@ func simulate(c *cobra.Command, addr, lines string) error {
 	if err != nil {
 		return errors.Join(fail("%v; stop what runs there, or choose another port with --lines", err), page.Close())
 	}
-	bench := simulated.New(wheel.New(practiceStone, wheel.Errors{}))
+	bench := simulated.New(wheel.New(practiceStone, wheel.Usual))
 	ctx, end := context.WithCancel(ctx)
 	served := make(chan error, 1)
 	go func() {

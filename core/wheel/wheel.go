@@ -62,6 +62,10 @@ type Errors struct {
 	Dull bool
 }
 
+// Usual is what most machines do: laps flutter by a tenth of a degree, a finger bends the quill by half as much, a table
+// adapter is a little off, and laps wear.
+var Usual = Errors{Angle: 0.1, Index: 0.05, Depth: 0.005, Bend: 0.01, Adapter: 0.3, Dull: true}
+
 // Controls are what a hand sets.
 type Controls struct {
 	// Angle is where the protractor's stop stands, as its dial shows it.
@@ -212,6 +216,12 @@ func (w *Wheel) Planes() []solid.Plane {
 
 // Contact is what happened in the last step.
 func (w *Wheel) Contact() Contact { return w.contact }
+
+// ByDivisions returns the controls as a hand can set them: the protractor's stop and the mast by whole divisions.
+func (c Controls) ByDivisions() Controls {
+	c.Angle, c.Height = divisions(c.Angle, AngleStep), divisions(c.Height, HeightStep)
+	return c
+}
 
 // Set moves the machine to other controls. Whatever is moved lifts the stone, but for the lap's speed and the force.
 func (w *Wheel) Set(c Controls) {

@@ -4779,6 +4779,7 @@ export interface components {
             touching: number;
             /** @enum {string} */
             up: "crown" | "pavilion";
+            usual: components["schemas"]["SimulatedErrors"];
         };
         SimulatedSetup: {
             gear: number;

@@ -17,7 +17,10 @@ import {
   type ReactNode,
 } from 'react';
 import { remember, remembered } from '../log/remember';
+import { live } from '../live/browser';
+import { instrumentWords } from '../words/instruments';
 import { w } from '../words/words';
+import { takeKey } from './instruments/takeKey';
 
 /** One key of a screen. Keys are named as KeyboardEvent.key names them, 'Ctrl+z' with control. */
 export interface Key {
@@ -64,6 +67,12 @@ export function keyName(e: KeyboardEvent): string {
   return control + (control && e.shiftKey ? 'Shift+' : shift) + key;
 }
 
+/** What a key does in number fields, where an instrument is read. */
+const inFields = (): Key[] =>
+  live.instruments().length > 0
+    ? [{ keys: [takeKey], label: instrumentWords.takeKey, run: () => {} }]
+    : [];
+
 /** Plain letters belong to the field that is being typed in, and Enter to the button in focus. */
 function taken(e: KeyboardEvent): boolean {
   const target = e.target as HTMLElement;
@@ -96,7 +105,7 @@ export function KeysProvider({ children }: { children: ReactNode }) {
           lists.current = lists.current.filter((l) => l !== list);
         };
       },
-      show: () => setShown(lists.current.flatMap((l) => l())),
+      show: () => setShown([...lists.current.flatMap((l) => l()), ...inFields()]),
     }),
     [],
   );

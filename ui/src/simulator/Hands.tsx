@@ -173,6 +173,7 @@ export function Hands({ machine, hearing, onHear }: Props) {
       {dialog === 'errors' && (
         <ErrorsDialog
           errors={scene.errors}
+          usual={scene.usual}
           onClose={() => open(undefined)}
           onSet={(errors) => {
             machine.spoil(errors);

@@ -90,6 +90,8 @@ export function RoughDialog({ setup, onDop, onClose }: RoughProps) {
 
 interface ErrorsProps {
   errors: Errors;
+  /** Those of most machines. */
+  usual: Errors;
   onSet: (errors: Errors) => void;
   onClose: () => void;
 }
@@ -107,17 +109,6 @@ const perfect: Errors = {
   dull: false,
 };
 
-/** Laps flutter by a tenth of a degree, fingers bend the quill by as much. */
-const usual: Errors = {
-  ...perfect,
-  angle: 0.1,
-  index: 0.05,
-  depth: 0.005,
-  bend: 0.01,
-  adapter: 0.3,
-  dull: true,
-};
-
 const units: Partial<Record<keyof Errors, string>> = {
   angle: w.units.degrees,
   index: w.units.degrees,
@@ -130,7 +121,7 @@ const units: Partial<Record<keyof Errors, string>> = {
 };
 
 /** What the machine does otherwise than its dials say. */
-export function ErrorsDialog({ errors, onSet, onClose }: ErrorsProps) {
+export function ErrorsDialog({ errors, usual, onSet, onClose }: ErrorsProps) {
   const [draft, setDraft] = useState(errors);
   const { readable, report } = useReadable();
   const names = Object.entries(t.errorNames) as [keyof typeof t.errorNames, string][];

@@ -4,6 +4,7 @@ import { live } from '../../live/browser';
 import type { Quantity } from '../../live/live';
 import { instrumentWords as t } from '../../words/instruments';
 import { gramsPerCarat, plain } from '../../words/numbers';
+import { takeKey } from './takeKey';
 import { useReadings } from './useReadings';
 
 /** What a field may take from the bench: quantities, the first that is read, as figures of the field's unit. */
@@ -32,9 +33,6 @@ const byUnit: Record<string, Measurable> = {
 /** What a field in a unit may take, where it does not say. */
 export const measurable = (unit: string | undefined): Measurable | undefined =>
   unit === undefined ? undefined : byUnit[unit];
-
-/** The key that takes what is read. No figure has it in it. */
-const takeKey = '=';
 
 /** What a field does with a key: the one that takes a reading gives it to f as it would be typed. */
 export const taking =
