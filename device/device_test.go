@@ -189,6 +189,10 @@ func TestReadingsComeFromTheMachine(t *testing.T) {
 	// Calipers and scale are read beside.
 	b.Look(func(s *simulated.Scene) { s.Measuring = simulated.Scale })
 	until(t, "the scale", func() bool { n, ok := now(h, device.Scale); return ok && n.Value > 1 })
+	b.Look(func(s *simulated.Scene) { s.Measuring = simulated.Nothing })
+	until(t, "what is no longer told is gone", func() bool { _, ok := now(h, device.Scale); return !ok })
+	_, ok := now(h, device.Height)
+	assert.True(t, ok, "the dials go on")
 }
 
 // A device that goes away says so, and is back by itself; what was set for it changes without its being left.

@@ -275,7 +275,8 @@ func held(recent []Now, at time.Time) bool {
 	return false
 }
 
-// watchStill notes readings that stand still because their device says nothing new.
+// watchStill notes readings that stand still because their device says nothing new, and drops those that it no longer
+// repeats.
 func (h *Hub) watchStill(ctx context.Context, r *reader) {
 	every := time.NewTicker(look)
 	defer every.Stop()
@@ -287,7 +288,14 @@ func (h *Hub) watchStill(ctx context.Context, r *reader) {
 			h.mutex.Lock()
 			for _, q := range Quantities {
 				recent := r.recent[q]
-				if n := len(recent); n > 0 && !recent[n-1].Held && held(recent, at) {
+				n := len(recent)
+				if n > 0 && at.Sub(recent[n-1].At) > silence {
+					// The scale was put away while the dials go on.
+					delete(r.recent, q)
+					h.tell()
+					continue
+				}
+				if n > 0 && !recent[n-1].Held && held(recent, at) {
 					recent[n-1].Held = true
 					h.reading(recent[n-1])
 				}

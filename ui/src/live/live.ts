@@ -71,7 +71,7 @@ export class Live {
 
   instruments = (): readonly InstrumentState[] => this.states;
 
-  /** The reading of each quantity that moved last. */
+  /** The reading of each quantity: of two instruments, that of the one which moved last. */
   readings = (): ReadonlyMap<Quantity, LiveReading> => this.latest;
 
   onInstruments = (f: () => void): (() => void) => subscribe(this.hearers.states, f);
@@ -89,10 +89,7 @@ export class Live {
 
   private stand(instruments: readonly InstrumentState[]): void {
     this.states = instruments;
-    const here = new Set(instruments.filter((i) => i.here).map((i) => i.id));
-    const now = instruments.flatMap((i) => (i.here ? i.now : []));
-    const kept = [...this.latest.values()].filter((r) => here.has(r.instrument));
-    this.show([...now, ...kept]);
+    this.show(instruments.flatMap((i) => (i.here ? i.now : [])));
     this.hearers.states.forEach((f) => f());
   }
 

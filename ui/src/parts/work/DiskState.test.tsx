@@ -73,6 +73,9 @@ test('a browser that keeps nothing says so, and so does one whose server is away
   expect(screen.getByText(d.fleeting)).toBeTruthy();
   act(() => log.reached(true));
   expect(screen.getByText(d.away(1))).toBeTruthy();
+  // Where the server answers and takes nothing, its own words say why.
+  act(() => log.reached(true, 'The disk is full.'));
+  expect(screen.getByText(d.notTaken('The disk is full.', 1))).toBeTruthy();
   add.mockRestore();
   await act(() => log.keep());
   expect(screen.queryByText(d.fleeting)).toBeNull();
