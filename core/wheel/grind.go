@@ -185,9 +185,9 @@ type Readings struct {
 // Readings returns what the dials show now, in their divisions.
 func (w *Wheel) Readings() Readings {
 	return Readings{
-		Angle:  divisions(w.at+w.errors.Zero, AngleStep),
-		Index:  divisions(w.position(), IndexStep),
-		Height: divisions(w.controls.Height, HeightStep),
+		Angle:  divisions(w.at + w.errors.Zero),
+		Index:  divisions(w.position()),
+		Height: divisions(w.controls.Height),
 	}
 }
 
@@ -203,4 +203,4 @@ func (w *Wheel) Carats() float64 {
 }
 
 // divisions rounds to whole divisions, without the rounding of binary fractions.
-func divisions(v, step float64) float64 { return math.Round(v/step) / math.Round(1/step) }
+func divisions(v float64) float64 { return math.Round(v/Division) / math.Round(1/Division) }

@@ -90,10 +90,8 @@ type Controls struct {
 const (
 	// AdapterAngle is what is engraved on its table adapter.
 	AdapterAngle = 45.0
-	// HeightStep (mm), AngleStep (degrees) and IndexStep (teeth) are the divisions of its dials.
-	HeightStep = 0.01
-	AngleStep  = 0.01
-	IndexStep  = 0.01
+	// Division is that of all its dials: mm, degrees, teeth.
+	Division = 0.01
 	// mast is the pivot's height where the dial shows 0, over a lap of no thickness.
 	mast = 4.0
 	// dopLength is from the pivot to the face of a dop, elbow from the pivot to the bend of the table adapter, beyond
@@ -122,8 +120,8 @@ type Wheel struct {
 	up    diagram.Part
 	// length is from the pivot to the stone's middle in this mounting, past that from the bend of the adapter.
 	length, past float64
-	// off is by how much this lowering stands otherwise.
-	off struct{ angle, index, depth float64 }
+	// off is by how much this lowering stands otherwise; nothing while the quill is raised.
+	off lowering
 	// at is the angle that the quill stands at, and turned the position on the gear while the stone is turned by hand.
 	at, turned float64
 	// sank is by how many degrees it came down in the last step that ground.
@@ -133,6 +131,9 @@ type Wheel struct {
 	next    int
 	contact Contact
 }
+
+// lowering is by how much the quill stands otherwise than set, once it was let down: degrees, degrees, mm.
+type lowering struct{ angle, index, depth float64 }
 
 // Contact is what happens where stone and lap meet.
 type Contact struct {
@@ -219,7 +220,7 @@ func (w *Wheel) Contact() Contact { return w.contact }
 
 // ByDivisions returns the controls as a hand can set them: the protractor's stop and the mast by whole divisions.
 func (c Controls) ByDivisions() Controls {
-	c.Angle, c.Height = divisions(c.Angle, AngleStep), divisions(c.Height, HeightStep)
+	c.Angle, c.Height = divisions(c.Angle), divisions(c.Height)
 	return c
 }
 
@@ -264,25 +265,29 @@ func (w *Wheel) TurnOver() {
 
 func (w *Wheel) raise() {
 	w.at, w.sank = w.stop()+lift, lift
-	w.contact = Contact{}
+	w.contact, w.off = Contact{}, lowering{}
 	w.turned = float64(w.controls.Tooth)
 }
 
 // lower draws by how much the quill stands otherwise this time.
 func (w *Wheel) lower() {
 	w.raise()
-	w.off.angle = w.random.NormFloat64() * w.errors.Angle
-	w.off.index = w.random.NormFloat64() * w.errors.Index
-	w.off.depth = w.random.NormFloat64() * w.errors.Depth
+	w.off = lowering{
+		angle: w.random.NormFloat64() * w.errors.Angle,
+		index: w.random.NormFloat64() * w.errors.Index,
+		depth: w.random.NormFloat64() * w.errors.Depth,
+	}
 }
 
 // stop is where the protractor's stop really stands.
 func (w *Wheel) stop() float64 { return w.controls.Angle - w.errors.Zero }
 
-// position is what the gear's dial shows, over 0 and up to its teeth.
+// position is what the gear's dial shows, over 0 and up to its teeth. A stone that is turned by hand is ground at half teeth:
+// at every place between it would get a face for each moment.
 func (w *Wheel) position() float64 {
 	if w.controls.Free {
-		return gear.Normal(w.turned, w.setup.Gear)
+		const half = 2
+		return gear.Normal(math.Round(half*w.turned)/half, w.setup.Gear)
 	}
 	return gear.Normal(float64(w.controls.Tooth)+w.controls.Cheat*float64(w.setup.Gear)/360, w.setup.Gear)
 }

@@ -182,10 +182,10 @@ func TestTheQuillComesDownToItsStop(t *testing.T) {
 				w.Step(0.25)
 				at := w.Readings().Angle
 				assert.LessOrEqual(t, at, last)
-				assert.GreaterOrEqual(t, at, c.Angle-wheel.AngleStep)
+				assert.GreaterOrEqual(t, at, c.Angle-wheel.Division)
 				last = at
 			}
-			assert.InDelta(t, c.Angle, last, wheel.AngleStep)
+			assert.InDelta(t, c.Angle, last, wheel.Division)
 			v, e, f := w.Stone().Counts()
 			assert.Equal(t, 2, v-e+f)
 		}
@@ -201,7 +201,7 @@ func TestAnErrorStandsInTheStone(t *testing.T) {
 		n := pose.Facing(45, 96)
 		dial(w, gear.Setting{Angle: 45, Position: gear.At(0, 96)}, support(w, n)-0.3)
 		grind(t, w)
-		assert.InDelta(t, 45, w.Readings().Angle, wheel.AngleStep)
+		assert.InDelta(t, 45, w.Readings().Angle, wheel.Division)
 		set, err := gear.Dial(w.Planes()[0].Normal, pose)
 		require.NoError(t, err)
 		return set.Angle
