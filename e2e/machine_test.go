@@ -199,6 +199,7 @@ func TestAnInstrumentIsFoundCorrectedAndFillsAField(t *testing.T) {
 	u.until(`document.activeElement.value === '9'`)
 
 	// The hands move by keyboard alone: the quill comes down, grinds, and rests on its stop.
+	hands.choose("Time", "16 times as fast")
 	hands.press("s")
 	hands.press("t")
 	hands.press(kb.PageDown)
