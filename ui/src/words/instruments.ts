@@ -64,6 +64,5 @@ export const instrumentWords = {
   low: (by: string) => `${by} low`,
   high: (by: string) => `${by} high`,
   away: (name: string, why: string) => `${name} is away. ${why}`,
-  strip: 'What the dials read',
   keeps: 'Kept with Done',
 };
