@@ -248,6 +248,9 @@ func (h *Hub) heard(r *reader, text string, at time.Time) error {
 	now := Now{Device: r.device.ID, Reading: reading, Raw: reading.Value, At: at}
 	now.Value = r.device.Scales[reading.Quantity].of(now.Raw)
 	recent := r.recent[reading.Quantity]
+	if len(recent) == 0 {
+		h.tell() // it measures something that it did not before
+	}
 	if len(recent) == ring {
 		recent = slices.Clone(recent[1:])
 	}

@@ -158,6 +158,8 @@ func TestAnInstrumentIsFoundCorrectedAndFillsAField(t *testing.T) {
 	sim := start(t, "simulate", "--lines", "127.0.0.1:0")
 	hands := open(t, 1280, 800, sim.URL)
 	hands.mentions("Readings at")
+	hands.choose("Time", "16 times as fast")
+	hands.click("Neither") // the keys are the machine's again
 	var scene struct{ Lines string }
 	fetch(t, sim.URL+"/api/simulator", &scene)
 	u := open(t, 1280, 800, app.URL+"/machine?show=instruments")
@@ -198,12 +200,11 @@ func TestAnInstrumentIsFoundCorrectedAndFillsAField(t *testing.T) {
 	u.press("=")
 	u.until(`document.activeElement.value === '9'`)
 
-	// The hands move by keyboard alone: the quill comes down, grinds, and rests on its stop.
-	hands.choose("Time", "16 times as fast")
+	// The quill comes down, grinds, and rests on its stop.
 	hands.press("s")
 	hands.press("t")
 	hands.press(kb.PageDown)
-	hands.press(" ")
+	hands.click("Let the quill down")
 	hands.until(`document.querySelector('[data-state]').dataset.state === 'At stop'`)
 	hands.mentions("1 facet ground")
 	assert.Empty(t, checkAxe(t, hands))

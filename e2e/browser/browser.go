@@ -115,7 +115,9 @@ func (p *Page) listen(event any) {
 			said += " " + e.ExceptionDetails.Exception.Description
 		}
 	case *log.EventEntryAdded:
-		if e.Entry.Level == log.EntryLevelError {
+		// A connection that is held for good is said to have failed whenever its server ends.
+		held := strings.HasSuffix(e.Entry.URL, "/api/live") && strings.Contains(e.Entry.Text, "net::")
+		if e.Entry.Level == log.EntryLevelError && !held {
 			said = e.Entry.Text + " " + e.Entry.URL
 		}
 	}

@@ -1,5 +1,6 @@
 import type { BenchScript } from '../../api/client';
 import type { Happening } from '../../log/events';
+import type { Mark } from '../../log/fold';
 import type { BenchState } from '../../log/standing';
 import { passName } from '../../parts/work/visitWords';
 import { angle, plain } from '../../words/numbers';
@@ -36,11 +37,20 @@ export function lastTier(script: BenchScript, state: BenchState): number[] {
   return script.visits.flatMap((_, i) => (own(i) ? [i] : []));
 }
 
+/** The last entry of each device that says so: whoever takes a tick back that two screens made knows of both. */
+const ofEachDevice = (mark: Mark): string[] => [
+  ...new Map(mark.events.map((e) => [e.device, e.id])).values(),
+];
+
 /** What Back adds to the log: the last act is taken back or, over a whole tier, all of its marks. */
 export function takenBack(script: BenchScript, state: BenchState, wholeTier: boolean): Happening[] {
   const tier = wholeTier ? lastTier(script, state) : [];
-  const ids = tier.map((i) => state.visited[i]!.events.at(-1)!.id);
-  if (ids.length === 0 && state.last) ids.push(state.last.id);
+  const ids = tier.flatMap((i) => ofEachDevice(state.visited[i]!));
+  const { last } = state;
+  if (ids.length === 0 && last) {
+    const mark = state.visited.find((m) => m?.events.some((e) => e.id === last.id));
+    ids.push(...(mark ? ofEachDevice(mark) : [last.id]));
+  }
   return ids.map((undoes) => ({ kind: 'undo', payload: { undoes } }));
 }
 
