@@ -46,7 +46,8 @@ func (s *Stone) Aligned(planes []solid.Plane) []solid.Plane {
 		for _, p := range turned(planes, degrees) {
 			if place, ok := s.FacetLike(p); ok {
 				is.facets++
-				is.off += 1 - r3.Dot(s.Facets[place].Plane.Normal, p.Normal)
+				// The chord, not 1 − cos: that one is blind to turns smaller than the root of what rounding leaves.
+				is.off += r3.Norm(r3.Sub(s.Facets[place].Plane.Normal, p.Normal))
 			}
 		}
 		const same = 1e-9

@@ -44,7 +44,7 @@ func TestAToldStoneIsBroughtIntoThePlansFrame(t *testing.T) {
 				place, ok := stone.FacetLike(p)
 				require.True(t, ok)
 				want := stone.Facets[place].Plane
-				assert.Less(t, r3.Norm(r3.Sub(want.Normal, p.Normal)), 1e-5)
+				assert.Less(t, r3.Norm(r3.Sub(want.Normal, p.Normal)), 1e-9)
 				if i != wrong {
 					assert.InDelta(t, want.D, p.D, 1e-9)
 				}
