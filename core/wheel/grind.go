@@ -20,8 +20,8 @@ const (
 	loud = 0.7
 	// touching is how near to the lap, in mm, a face lies on it.
 	touching = 1e-6
-	// halvings find an angle to a billionth of a degree, finely one within a thousandth of what is looked through.
-	halvings, finely = 36, 10
+	// halvings find an angle to a billionth of a degree, finely one to a ten-thousandth of what is looked through.
+	halvings, finely = 36, 14
 	// least is the smallest step, in degrees, that is tried.
 	least = 1e-6
 )
