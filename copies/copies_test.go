@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"flag"
+	"fmt"
 	"image"
 	"image/jpeg"
 	"io"
@@ -320,8 +321,8 @@ func TestACopyIsOfOneMoment(t *testing.T) {
 		for n := 0; ; n++ {
 			// Two that belong together, in one transaction.
 			err := store.InTx(ctx, func(ctx context.Context) error {
-				return errors.Join(store.InsertDevice(ctx, workshop.Device{ID: strings.Repeat("a", n+1)}, strings.Repeat("a", n+1)),
-					store.InsertDevice(ctx, workshop.Device{ID: strings.Repeat("b", n+1)}, strings.Repeat("b", n+1)))
+				a, b := fmt.Sprint("a", n), fmt.Sprint("b", n)
+				return errors.Join(store.InsertDevice(ctx, workshop.Device{ID: a}, a), store.InsertDevice(ctx, workshop.Device{ID: b}, b))
 			})
 			if ctx.Err() != nil {
 				paired <- nil

@@ -13,6 +13,8 @@ export default defineConfig({
     include: ['src/**/*.test.{ts,tsx}'],
     // Machines that run this may be busy; nothing here measures time.
     testTimeout: 60_000,
+    // By default one core is left free, which on a machine of two is half of it.
+    maxWorkers: '100%',
     restoreMocks: true,
     unstubGlobals: true,
   },
