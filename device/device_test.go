@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"context"
 	"fmt"
+	"io"
 	"net"
 	"os"
 	"strings"
@@ -229,6 +230,11 @@ func TestTroubleIsNamed(t *testing.T) {
 					return
 				}
 				_, _ = fmt.Fprint(conn, lines)
+				// Held until the other end goes: a connection that nobody holds is closed with the garbage.
+				go func() {
+					_, _ = io.Copy(io.Discard, conn)
+					_ = conn.Close()
+				}()
 			}
 		}()
 		return l.Addr().String()
