@@ -10,6 +10,9 @@ export interface Microphone {
   close: () => void;
 }
 
+/** How long a microphone cracks when it comes on while the analyser fills, in ms: what is heard then is neither idle nor cut. */
+const settlesIn = 400;
+
 /** Whether this page may ask for a microphone at all: over plain http from another machine no browser lets it. */
 export const mayListen = (): boolean =>
   window.isSecureContext && navigator.mediaDevices?.getUserMedia !== undefined;
@@ -31,6 +34,7 @@ export async function openMicrophone(): Promise<Microphone | Deaf> {
   const context = new AudioContext();
   const analyser = new AnalyserNode(context, { fftSize: 2048, smoothingTimeConstant: 0.3 });
   context.createMediaStreamSource(stream).connect(analyser);
+  await new Promise((settled) => setTimeout(settled, settlesIn));
   const bins = new Float32Array(analyser.frequencyBinCount);
   return {
     moment: () => {
