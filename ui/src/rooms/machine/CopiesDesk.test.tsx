@@ -43,26 +43,30 @@ const told = (change: Partial<CopyingLine>): CopyingLine => ({
   ...change,
 });
 
-/** An answer that goes on: it begins with a line, and gets further ones until it is closed. */
+/** Work that goes on: whoever asks is told its lines from the first on, until it is closed. */
 function underWay(first: CopyingLine) {
-  let tell: (line: CopyingLine) => void = () => {};
-  let close: () => void = () => {};
-  const answer = new Response(
-    new ReadableStream({
-      start(stream) {
-        const text = new TextEncoder();
-        tell = (line) => stream.enqueue(text.encode(JSON.stringify(line) + '\n'));
-        close = () => stream.close();
-        tell(first);
-      },
-    }),
-  );
-  return { answer, tell, close };
+  const bytes = (line: CopyingLine) => new TextEncoder().encode(JSON.stringify(line) + '\n');
+  const lines = [first];
+  const streams: ReadableStreamDefaultController[] = [];
+  const start = (stream: ReadableStreamDefaultController) => {
+    for (const line of lines) stream.enqueue(bytes(line));
+    streams.push(stream);
+  };
+  return {
+    answer: () => new Response(new ReadableStream({ start })),
+    tell: (line: CopyingLine) => {
+      lines.push(line);
+      for (const stream of streams) stream.enqueue(bytes(line));
+    },
+    close: () => {
+      for (const stream of streams) stream.close();
+    },
+  };
 }
 
 /** Opens the desk on a server that tells of the work in these lines, once it was asked to. */
 async function open(start: CopiesPage, answers: Parameters<typeof serve>[0] = {}) {
-  const server = { page: start, lines: [] as CopyingLine[] };
+  const server = { page: start as CopiesPage | Promise<CopiesPage>, lines: [] as CopyingLine[] };
   const { asked } = serve({
     'GET /api/copies': () => server.page,
     'GET /api/copies/work': () =>
@@ -96,7 +100,7 @@ test('a copy is brought back only after what it holds stood beside what is there
   expect(screen.getByText(c.now).closest('button')!.disabled).toBe(true);
   // The server begins anew with other records: the page is loaded anew.
   server.page = pageOf({ records: 'second' });
-  await waitFor(() => expect(reload).toHaveBeenCalled(), { timeout: 5000 });
+  await waitFor(() => expect(reload).toHaveBeenCalled());
 });
 
 test('a server that is gone before it has told anything is waited for', async () => {
@@ -106,7 +110,7 @@ test('a server that is gone before it has told anything is waited for', async ()
     throw new TypeError('nobody answers');
   };
   let work = () => new Response('');
-  const { server } = await open(pageOf(), {
+  const { server, asked } = await open(pageOf(), {
     'GET /api/copies/work': () => work(),
     'POST /api/copies/a.cressa.zip/restore': () => {
       work = away;
@@ -118,11 +122,20 @@ test('a server that is gone before it has told anything is waited for', async ()
   expect(await screen.findByText(c.replacing)).toBeTruthy();
   // It was away for another reason: it answers with the same records, and the work is found again.
   const { answer, close } = underWay(told({ done: 2 }));
-  work = () => answer;
-  expect(await screen.findByText(c.bringing, {}, { timeout: 5000 })).toBeTruthy();
-  server.page = pageOf({ records: 'second' });
+  work = answer;
+  expect(await screen.findByText(c.bringing)).toBeTruthy();
+  // The list is on its way while the server goes: what it says is older than that.
+  let arrive: (page: CopiesPage) => void = () => {};
+  server.page = new Promise((arrived) => (arrive = arrived));
+  const before = asked.length;
+  fireEvent(window, new Event('visibilitychange'));
+  await waitFor(() => expect(asked.slice(before)).toContain('GET /api/copies'));
+  work = () => new Response('');
   close();
-  await waitFor(() => expect(reload).toHaveBeenCalled(), { timeout: 5000 });
+  expect(await screen.findByText(c.replacing)).toBeTruthy();
+  server.page = pageOf({ records: 'second' });
+  arrive(pageOf());
+  await waitFor(() => expect(reload).toHaveBeenCalled());
 });
 
 test('a copy that cannot be brought back says why, and so does a try that failed', async () => {
@@ -153,7 +166,7 @@ test('a copy that cannot be brought back says why, and so does a try that failed
 test('work that is under way is found again and stopped, and the list is read again after it', async () => {
   const { answer, tell, close } = underWay(told({ what: 'copy' }));
   const { server, asked } = await open(pageOf(), {
-    'GET /api/copies/work': () => answer,
+    'GET /api/copies/work': answer,
     'DELETE /api/copies/work': () => undefined,
   });
   expect(await screen.findByText(c.making)).toBeTruthy();

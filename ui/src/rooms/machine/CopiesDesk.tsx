@@ -65,12 +65,21 @@ export function CopiesDesk() {
   );
 }
 
-/** Looks for the work again once the server that it was lost with answers. */
+/**
+ * Looks for the work again once the server that it was lost with answers. A list that was on its way when the server went tells
+ * nothing of that: it is not waited for.
+ */
 function useAgain(lost: boolean, answered: number, again: () => void) {
-  const since = useRef(answered);
+  const queries = useQueryClient();
+  const since = useRef<number>(undefined);
   useEffect(() => {
-    if (lost && answered > since.current) again();
-    since.current = answered;
+    if (lost) void queries.cancelQueries({ queryKey: copiesQuery.queryKey });
+    since.current = undefined;
+  }, [queries, lost]);
+  useEffect(() => {
+    if (!lost) return;
+    since.current ??= answered;
+    if (answered > since.current) again();
   }, [lost, answered, again]);
 }
 
