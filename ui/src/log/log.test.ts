@@ -24,6 +24,8 @@ class FakeServer implements Server {
   /** Answers only about so many of what it is sent. */
   names = Infinity;
   records = 'first';
+  /** How many events of a log it sends at once. */
+  most = Infinity;
 
   async send(events: readonly LogEvent[]): Promise<Answer[]> {
     this.posts.push(events.map((e) => e.id));
@@ -46,10 +48,11 @@ class FakeServer implements Server {
 
   async after(_: string, seq: number) {
     this.fail();
+    const events = this.stored.filter((e) => e.seq > seq).map((e) => fromServer(e as never));
     return {
       records: this.records,
-      events: this.stored.filter((e) => e.seq > seq).map((e) => fromServer(e as never)),
-      more: false,
+      events: events.slice(0, this.most),
+      more: events.length > this.most,
     };
   }
 
@@ -201,6 +204,31 @@ describe('a bench never forgets', () => {
     await tab.sender.catchUp(work, stream);
     await tab.settled(['f8', 'f9']);
     expect(after.mock.calls.map(([, seq]) => seq)).toEqual([0, 1]);
+  });
+
+  test('a long log counts once all its pieces are here', async () => {
+    const cut = { ...elsewhere('f9'), seq: 1 };
+    const back = { kind: 'undo' as const, payload: { undoes: cut.id } };
+    server.stored.push(cut, { ...elsewhere('f9'), ...back, seq: 2 } as LogEvent, {
+      ...elsewhere('f8'),
+      seq: 3,
+    });
+    server.most = 1;
+    const tab = new Tab(name, server);
+    const shown = new Set<string>();
+    tab.log.subscribe(() => shown.add(tab.log.snapshot(stream).known ? tab.cut().join() : 'open'));
+    // The network goes in the middle of it.
+    const real = server.after.bind(server);
+    vi.spyOn(server, 'after').mockImplementationOnce(async (...of) => {
+      const got = await real(...of);
+      server.down = 'away';
+      return got;
+    });
+    await expect(tab.sender.catchUp(work, stream)).rejects.toThrow(Unreachable);
+    server.down = false;
+    await tab.sender.catchUp(work, stream);
+    await tab.settled(['f8']);
+    expect([...shown].filter((s) => s !== 'open')).toEqual(['f8']);
   });
 
   test('where a copy was brought back its log counts, and what only this browser has stays', async () => {

@@ -129,15 +129,26 @@ export class Sender {
     this.stopped = true;
   }
 
-  /** Fetches what a work's log got elsewhere. */
+  /**
+   * Fetches what a work's log got elsewhere. A long one comes in pieces, and counts once all of it is here: in the middle of
+   * it something may be cut that was taken back after that.
+   */
   async catchUp(workId: string, stream: string): Promise<void> {
+    let events: LogEvent[] = [];
     for (let more = true; more;) {
-      const got = await this.server.after(workId, await this.log.reachOf(stream));
+      const got = await this.server.after(
+        workId,
+        events.at(-1)?.seq ?? (await this.log.reachOf(stream)),
+      );
       // Where a copy was brought back, nothing is after a place in the log that was there before.
-      if (await this.log.replaced(got.records)) continue;
-      await this.log.merge(stream, got.events);
+      if (await this.log.replaced(got.records)) {
+        events = [];
+        continue;
+      }
+      events = [...events, ...got.events];
       more = got.more;
     }
+    await this.log.merge(stream, events);
     this.log.reached(false);
   }
 }
