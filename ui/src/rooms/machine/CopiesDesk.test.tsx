@@ -130,10 +130,10 @@ test('a server that is gone before it has told anything is waited for', async ()
   const before = asked.length;
   fireEvent(window, new Event('visibilitychange'));
   await waitFor(() => expect(asked.slice(before)).toContain('GET /api/copies'));
+  server.page = pageOf({ records: 'second' });
   work = () => new Response('');
   close();
   expect(await screen.findByText(c.replacing)).toBeTruthy();
-  server.page = pageOf({ records: 'second' });
   arrive(pageOf());
   await waitFor(() => expect(reload).toHaveBeenCalled());
 });
