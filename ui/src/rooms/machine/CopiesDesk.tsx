@@ -44,10 +44,10 @@ export function CopiesDesk() {
   // What was taken out whole takes the records' place last. The server begins anew for that, and may
   // be gone before it has told anything.
   const replacing = (restores || line?.what === 'restore') && (lost || work.ended === 'complete');
-  const page = useQuery({ ...copiesQuery, refetchInterval: (lost || replacing) && whileAway });
+  const page = useQuery({ ...copiesQuery, refetchInterval: replacing && !lost && whileAway });
   useReplaced(page.data);
   useRereadOnceEnded(work.ended);
-  useAgain(lost, page.dataUpdatedAt, again);
+  useAgain(lost, again);
   const start = (asked: { bringBack?: string }) => {
     setRestores(asked.bringBack !== undefined);
     work.start(asked);
@@ -66,21 +66,33 @@ export function CopiesDesk() {
 }
 
 /**
- * Looks for the work again once the server that it was lost with answers. A list that was on its way when the server went tells
- * nothing of that: it is not waited for.
+ * Looks for the work again once the server that it was lost with answers: with a list that was asked for after that. One that was
+ * on its way when the server went tells nothing of it, also where it comes only now.
  */
-function useAgain(lost: boolean, answered: number, again: () => void) {
+function useAgain(lost: boolean, again: () => void) {
   const queries = useQueryClient();
-  const since = useRef<number>(undefined);
-  useEffect(() => {
-    if (lost) void queries.cancelQueries({ queryKey: copiesQuery.queryKey });
-    since.current = undefined;
-  }, [queries, lost]);
   useEffect(() => {
     if (!lost) return;
-    since.current ??= answered;
-    if (answered > since.current) again();
-  }, [lost, answered, again]);
+    let left = false;
+    const answers = async () => {
+      await queries.cancelQueries({ queryKey: copiesQuery.queryKey });
+      await queries.fetchQuery({ ...copiesQuery, staleTime: 0 });
+    };
+    const ask = async () => {
+      while (!left) {
+        const there = await answers().then(
+          () => true,
+          () => false,
+        );
+        if (there && !left) again();
+        await new Promise((wait) => setTimeout(wait, whileAway));
+      }
+    };
+    void ask();
+    return () => {
+      left = true;
+    };
+  }, [queries, lost, again]);
 }
 
 /** Loads the page anew once other records have taken the place of those that it was opened with. */
