@@ -73,6 +73,9 @@ func JudgeOrder(ctx context.Context, d *diagram.Diagram, like Preference) Sequen
 	if ctx.Err() != nil {
 		out.Status = Stopped
 	}
+	if abandoned(ctx) {
+		return out
+	}
 	with := inOrder(d, better)
 	with.Tiers = slices.Clone(with.Tiers)
 	for i, no := range better {
