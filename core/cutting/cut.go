@@ -8,6 +8,7 @@
 package cutting
 
 import (
+	"cmp"
 	"errors"
 	"math"
 	"slices"
@@ -37,6 +38,8 @@ type Facet struct {
 	Stops []r3.Vec
 	// AtMeet tells whether Target is a meet that an eye can see on the stone.
 	AtMeet bool
+	// Deeper is by how much the plane was set deeper than its stop has it, less than 0 where it stands out; 0 where it is at it.
+	Deeper float64
 	// Made tells whether the cut left a face. A plane that only touches does not.
 	Made bool
 }
@@ -114,22 +117,52 @@ func UpTo(d *diagram.Diagram, n int) (*Stone, error) { return upTo(d, n, nil) }
 func upTo(d *diagram.Diagram, n int, off []int) (*Stone, error) {
 	s := start(d)
 	s.off = off
-	for no := range d.Tiers[:n] {
-		if slices.Contains(off, no) {
+	return s, s.cutTiers(identity(n), func([]Facet) {})
+}
+
+// CutOtherwise cuts the stone anew with its tiers in another order, given as their places, and with facets that stand
+// elsewhere than their stops have them: change is given the facets of each tier, at their stops on the stone so far, before
+// they are cut, and may set other distances (Plane.D). The distance is NaN where a stop cannot be solved; that is a mistake only
+// where it stays so. The facets come in the order of the tiers. It returns the first diagram.Problem that it runs into, with
+// what it has cut so far.
+func (s *Stone) CutOtherwise(order []int, change func(facets []Facet)) (*Stone, error) {
+	out := start(s.Diagram)
+	out.off = s.off
+	return out, out.cutTiers(order, change)
+}
+
+// CutAt cuts the stone anew with its facets at other distances, in the order of s.Facets; those that are NaN are cut to their
+// stops. The errors are those of CutOtherwise.
+func (s *Stone) CutAt(distances []float64) (*Stone, error) {
+	at := map[[2]int]float64{}
+	for i, f := range s.Facets {
+		at[[2]int{f.Tier, f.Place}] = distances[i]
+	}
+	return s.CutOtherwise(identity(len(s.Diagram.Tiers)), func(facets []Facet) {
+		for i, f := range facets {
+			if d, given := at[[2]int{f.Tier, f.Place}]; given && !math.IsNaN(d) {
+				facets[i].Plane.D = d
+			}
+		}
+	})
+}
+
+func (s *Stone) cutTiers(order []int, change func(facets []Facet)) error {
+	defer s.warnCutAway()
+	for _, no := range order {
+		if slices.Contains(s.off, no) {
 			continue
 		}
-		if err := s.cutTier(no); err != nil {
-			s.warnCutAway()
+		if err := s.cutTierOtherwise(no, change); err != nil {
 			var p diagram.Problem
 			if errors.As(err, &p) && p.Code == MeetMissing {
 				p.Other = s.madeBy(no)
-				return s, p
+				return p
 			}
-			return s, err
+			return err
 		}
 	}
-	s.warnCutAway()
-	return s, nil
+	return nil
 }
 
 // start returns the block that the diagram is cut from.
@@ -152,6 +185,28 @@ func (s *Stone) branch() *Stone {
 // Solid returns the stone as far as it has been cut.
 func (s *Stone) Solid() *solid.Solid { return s.After[len(s.After)-1] }
 
+// Changed returns the stone with its facets on other planes, in the order of s.Facets, and with planes that were cut beside
+// them as facets behind those. The error is a diagram.Problem, CutFailed or TakesAll.
+func (s *Stone) Changed(planes []solid.Plane, besides ...Beside) (*Stone, error) {
+	out := &Stone{Diagram: s.Diagram, Facets: slices.Clone(s.Facets), off: s.off}
+	planes = slices.Clone(planes)
+	for _, b := range besides {
+		f := s.Facets[b.Facet]
+		f.Plane = b.Plane
+		out.Facets, planes = append(out.Facets, f), append(planes, b.Plane)
+	}
+	changed, err := out.WithPlanes(planes)
+	if err != nil {
+		return nil, err
+	}
+	changed = changed.Compact()
+	out.After = []*solid.Solid{changed}
+	for i := range out.Facets {
+		out.Facets[i].Plane, out.Facets[i].Made = planes[i], changed.Face(i) != nil
+	}
+	return out, nil
+}
+
 // FacetName names a facet, given as its place in s.Facets, as a stop would: P1@3.
 func (s *Stone) FacetName(place int) string {
 	f := s.Facets[place]
@@ -173,21 +228,31 @@ func (s *Stone) problem(code diagram.Code, no int) diagram.Problem {
 }
 
 // cutTier finds the planes of a tier on the stone as it stands, then cuts them.
-func (s *Stone) cutTier(no int) error {
+func (s *Stone) cutTier(no int) error { return s.cutTierOtherwise(no, func([]Facet) {}) }
+
+// cutTierOtherwise lets change have the facets of a tier between being found and being cut.
+func (s *Stone) cutTierOtherwise(no int, change func(facets []Facet)) error {
 	t := &s.Diagram.Tiers[no]
 	facets := make([]Facet, len(t.Indexes))
 	find := finder{stone: s, solid: s.Solid(), tierNo: no, tier: t}
+	var unsolved error
 	for i, index := range t.Indexes {
 		azimuth := s.Diagram.Azimuth(t.Part, index)
 		normal := diagram.Normal(t.Part, t.Angle, azimuth)
+		facets[i] = Facet{Tier: no, Place: i, Index: index, Azimuth: azimuth, Plane: solid.Plane{Normal: normal, D: math.NaN()}}
 		stops, atMeet, err := find.target(normal)
 		if err != nil {
-			return err
+			unsolved = cmp.Or(unsolved, err)
+			continue
 		}
-		facets[i] = Facet{
-			Tier: no, Place: i, Index: index, Azimuth: azimuth,
-			Plane: solid.Through(normal, stops[0]), Target: stops[0], Stops: stops, AtMeet: atMeet,
+		facets[i].Plane, facets[i].Target, facets[i].Stops, facets[i].AtMeet = solid.Through(normal, stops[0]), stops[0], stops, atMeet
+	}
+	change(facets)
+	for i := range facets {
+		if math.IsNaN(facets[i].Plane.D) {
+			return unsolved
 		}
+		facets[i].follow()
 	}
 	before, cuts := len(s.Facets), len(s.After)
 	for _, f := range facets {
@@ -201,6 +266,20 @@ func (s *Stone) cutTier(no int) error {
 		s.After = append(s.After, after)
 	}
 	return nil
+}
+
+// follow brings the points of the facet's stop onto its plane, where that was set elsewhere.
+func (f *Facet) follow() {
+	switch off := f.Plane.D - r3.Dot(f.Plane.Normal, f.Target); {
+	case f.Stops == nil:
+		f.Stops = []r3.Vec{r3.Scale(f.Plane.D, f.Plane.Normal)}
+	case math.Abs(off) > solid.OnPlane:
+		f.Stops, f.AtMeet, f.Deeper = slices.Clone(f.Stops), false, -off
+		for i, p := range f.Stops {
+			f.Stops[i] = r3.Add(p, r3.Scale(off, f.Plane.Normal))
+		}
+	}
+	f.Target = f.Stops[0]
 }
 
 // cannot tells which outcomes of a cut a tier cannot have.

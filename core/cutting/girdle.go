@@ -48,6 +48,60 @@ func (s *Stone) Girdle() (thinnest, thickest Gauge, ok bool) {
 	return thinnest, thickest, ok
 }
 
+// GirdleLine measures the girdle at both ends of the line in which a facet, given by its place, meets it; false where it does not.
+func (s *Stone) GirdleLine(place int) (ends [2]float64, ok bool) {
+	face := s.Solid().Face(place)
+	part := s.Diagram.Tiers[s.Facets[place].Tier].Part
+	if face == nil || part == diagram.Girdle {
+		return ends, false
+	}
+	at := map[int]corner{}
+	for _, c := range cornersOf(s.Solid()) {
+		for _, v := range face.Loop {
+			if s.Solid().Point(v) == c.point {
+				at[v] = c
+			}
+		}
+	}
+	for i, v := range face.Loop {
+		w := face.Loop[(i+1)%len(face.Loop)]
+		if !s.touches(at[v], diagram.Girdle) || !s.touches(at[w], diagram.Girdle) {
+			continue
+		}
+		for k, p := range []r3.Vec{s.Solid().Point(v), s.Solid().Point(w)} {
+			z, found := s.sideAt(part.Other(), p)
+			if !found {
+				return ends, false
+			}
+			ends[k] = math.Abs(z - p.Z)
+		}
+		return ends, true
+	}
+	return ends, false
+}
+
+// GirdleAt measures the girdle's thickness where the stone faces an azimuth, in degrees: from the pavilion straight up to the crown
+// at the outline there. It is false where girdle, crown or pavilion is not on the stone.
+func (s *Stone) GirdleAt(azimuth float64) (thickness float64, ok bool) {
+	x, y := math.Sincos(azimuth * math.Pi / 180)
+	out := math.Inf(1)
+	for i, f := range s.Facets {
+		if s.Diagram.Tiers[f.Tier].Part != diagram.Girdle || s.Solid().Face(i) == nil {
+			continue
+		}
+		if ahead := f.Plane.Normal.X*x + f.Plane.Normal.Y*y; ahead > 1e-9 {
+			out = math.Min(out, f.Plane.D/ahead)
+		}
+	}
+	if math.IsInf(out, 1) {
+		return 0, false
+	}
+	at := r3.Vec{X: out * x, Y: out * y}
+	high, crown := s.sideAt(diagram.Crown, at)
+	low, pavilion := s.sideAt(diagram.Pavilion, at)
+	return high - low, crown && pavilion
+}
+
 // touches tells whether a facet of the part comes to the corner.
 func (s *Stone) touches(c corner, part diagram.Part) bool {
 	for _, i := range c.facets {

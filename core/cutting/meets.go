@@ -64,13 +64,13 @@ func (s *Stone) Planes() []solid.Plane {
 }
 
 // WithPlanes cuts the stone anew with other planes, in the order of s.Facets. The error
-// is a Problem, CutFailed.
+// is a Problem, CutFailed or TakesAll.
 func (s *Stone) WithPlanes(planes []solid.Plane) (*solid.Solid, error) {
 	now := start(s.Diagram).Solid()
 	for i, p := range planes {
 		next, outcome := now.Cut(i, p)
-		if outcome == solid.Failed {
-			return now, s.problem(CutFailed, s.Facets[i].Tier)
+		if code, ok := cannot[outcome]; ok {
+			return now, s.problem(code, s.Facets[i].Tier)
 		}
 		now = next
 	}
@@ -79,7 +79,7 @@ func (s *Stone) WithPlanes(planes []solid.Plane) (*solid.Solid, error) {
 
 // MeetErrors holds the meets of the stone against the same facets on changed
 // planes (in the order of s.Facets), the largest gap first. The error is a Problem,
-// CutFailed.
+// CutFailed or TakesAll.
 func (s *Stone) MeetErrors(planes []solid.Plane) ([]MeetError, error) {
 	changed, err := s.WithPlanes(planes)
 	if err != nil {

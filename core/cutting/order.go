@@ -10,11 +10,10 @@ import (
 )
 
 // Replay cuts the facets of a solved stone in another order, given as places in
-// s.Facets, out of its preform, and returns the solid after each cut, the preform first. The
+// s.Facets, out of a solid, such as its preform, and returns the solid after each cut, that one first. The
 // planes are known, so any order can be replayed; the faces keep their IDs. The error is a Problem,
 // CutFailed.
-func (s *Stone) Replay(order []int) ([]*solid.Solid, error) {
-	now := s.Preform()
+func (s *Stone) Replay(now *solid.Solid, order []int) ([]*solid.Solid, error) {
 	out := []*solid.Solid{now}
 	for _, i := range order {
 		next, outcome := now.Cut(i, s.Facets[i].Plane)

@@ -73,7 +73,7 @@ func TestReplayInAnyOrderEndsInTheSameStone(t *testing.T) {
 	for i := range order {
 		order[i] = len(order) - 1 - i
 	}
-	steps, err := stone.Replay(order)
+	steps, err := stone.Replay(stone.Preform(), order)
 	require.NoError(t, err)
 	assert.InDelta(t, stone.Solid().Volume(), steps[len(steps)-1].Volume(), 1e-10)
 }

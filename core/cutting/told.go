@@ -18,16 +18,16 @@ const Alike = 2.5
 // alignTried is how many planes of a stone are tried to turn it by.
 const alignTried = 6
 
-// FacetLike returns the place of the facet that a plane is meant to be: the one whose direction differs least, by at most
-// Alike. It is false where none does.
-func (s *Stone) FacetLike(p solid.Plane) (place int, ok bool) {
-	nearest := math.Cos(Alike * math.Pi / 180)
+// FacetLike returns the place of the facet that a plane is meant to be: the one whose direction differs least. Like tells that
+// it differs by at most Alike.
+func (s *Stone) FacetLike(p solid.Plane) (place int, like bool) {
+	nearest := math.Inf(-1)
 	for i, f := range s.Facets {
 		if near := r3.Dot(f.Plane.Normal, p.Normal); near >= nearest {
-			place, ok, nearest = i, true, near
+			place, nearest = i, near
 		}
 	}
-	return place, ok
+	return place, nearest >= math.Cos(Alike*math.Pi/180)
 }
 
 // Aligned brings planes of the same stone, cut about the same axis and told about another point of it and at another turn,

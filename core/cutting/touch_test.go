@@ -25,7 +25,7 @@ func TestAStoneComesOutOfItsPreform(t *testing.T) {
 		for i := range order {
 			order[i] = i
 		}
-		steps, err := stone.Replay(order)
+		steps, err := stone.Replay(stone.Preform(), order)
 		require.NoError(t, err)
 		assert.InDelta(t, stone.Solid().Volume(), steps[len(steps)-1].Volume(), 1e-9)
 		assert.Less(t, preform.Volume(), 4*stone.Solid().Volume())

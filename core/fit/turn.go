@@ -2,7 +2,9 @@ package fit
 
 import (
 	"math"
+	"slices"
 
+	"gonum.org/v1/gonum/num/quat"
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
@@ -47,6 +49,26 @@ func (t Turn) Numbers() [9]float64 {
 // TurnOf is the turn of nine numbers, as Numbers returns them.
 func TurnOf(n [9]float64) Turn {
 	return Turn{{X: n[0], Y: n[1], Z: n[2]}, {X: n[3], Y: n[4], Z: n[5]}, {X: n[6], Y: n[7], Z: n[8]}}
+}
+
+// Quat returns the turn as a quaternion of length 1, by the largest of its parts, so that no small number is divided by.
+func (t Turn) Quat() quat.Number {
+	xx, yy, zz := t[0].X, t[1].Y, t[2].Z
+	parts := [4]float64{1 + xx + yy + zz, 1 + xx - yy - zz, 1 - xx + yy - zz, 1 - xx - yy + zz}
+	yz, zx, xy := t[2].Y-t[1].Z, t[0].Z-t[2].X, t[1].X-t[0].Y
+	sxy, szx, syz := t[1].X+t[0].Y, t[0].Z+t[2].X, t[2].Y+t[1].Z
+	var q quat.Number
+	switch slices.Max(parts[:]) {
+	case parts[0]:
+		q = quat.Number{Real: parts[0], Imag: yz, Jmag: zx, Kmag: xy}
+	case parts[1]:
+		q = quat.Number{Real: yz, Imag: parts[1], Jmag: sxy, Kmag: szx}
+	case parts[2]:
+		q = quat.Number{Real: zx, Imag: sxy, Jmag: parts[2], Kmag: syz}
+	default:
+		q = quat.Number{Real: xy, Imag: szx, Jmag: syz, Kmag: parts[3]}
+	}
+	return quat.Scale(1/quat.Abs(q), q)
 }
 
 // trace is 1 + 2·cos of the angle of the turn.

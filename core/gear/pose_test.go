@@ -2,6 +2,7 @@ package gear_test
 
 import (
 	"math"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -117,4 +118,45 @@ func TestATableAdapter(t *testing.T) {
 		turned := r3.NewRotation(turn*math.Pi/180, r3.Vec{Z: 1}).Rotate(table)
 		assert.InDelta(t, 0.2, math.Acos(r3.Dot(table, turned))*180/math.Pi, 1e-5)
 	}
+}
+
+// A stone that was moved, and some of whose facets were then brought flush, is found to sit as it was moved, whichever
+// facets they were; one that was misread is found.
+func TestAMoveIsFoundFromFacetsBroughtFlush(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		at := gear.Pose{Up: rapid.SampledFrom([]r3.Vec{{Z: 1}, {Z: -1}}).Draw(t, "up"), Gear: 96, Rotation: gear.Unmoved}
+		tilt, towards, twist := rapid.Float64Range(0.01, 9).Draw(t, "tilt"), rapid.Float64Range(0.5, 96).Draw(t, "towards"), rapid.Float64Range(-20, 20).Draw(t, "twist")
+		moved := at.Moved(tilt, towards, twist)
+		var read []gear.Flush
+		for _, nominal := range []gear.Dialled{{Angle: 42, Index: 96}, {Angle: 42, Index: 36}, {Angle: 90, Index: 66}, {Angle: 35, Index: 12}} {
+			s, err := gear.Dial(at.Facing(nominal.Angle, nominal.Index), moved)
+			require.NoError(t, err)
+			read = append(read, gear.Flush{Nominal: nominal, Found: gear.Dialled{Angle: s.Angle, Index: s.Index}})
+		}
+		first := rapid.IntRange(0, 2).Draw(t, "first")
+		m, err := at.FindMove(read[first:])
+		require.NoError(t, err)
+		assert.InDelta(t, tilt, m.Tilt, 1e-6)
+		assert.True(t, gear.Same(towards, m.Towards, 96), "%v is found as %v", towards, m.Towards)
+		assert.InDelta(t, twist, m.Twist, 1e-6)
+		assert.Less(t, slices.Max(m.Residuals), 1e-6)
+
+		wrong := rapid.IntRange(0, 3).Draw(t, "wrong")
+		read[wrong].Found.Index += 1
+		assert.Equal(t, []int{wrong}, at.Misread(read, 0.2))
+	})
+	at := gear.Pose{Up: r3.Vec{Z: 1}, Gear: 96, Rotation: gear.Unmoved}
+	_, err := at.FindMove(make([]gear.Flush, 1))
+	require.ErrorIs(t, err, gear.ErrFewReadings)
+	_, err = at.FindMove([]gear.Flush{{gear.Dialled{Angle: 90, Index: 96}, gear.Dialled{Angle: 90, Index: 96}}, {gear.Dialled{Angle: 90, Index: 48}, gear.Dialled{Angle: 90, Index: 48}}})
+	require.ErrorIs(t, err, gear.ErrOneLine)
+}
+
+// The error of a move grows as two facets come to lie in one line; those that face farthest apart tell most.
+func TestFacetsThatFaceApartTellMost(t *testing.T) {
+	n := func(angle, index float64) r3.Vec { return facing(angle, gear.Azimuth(index, 96), r3.Vec{Z: 1}) }
+	assert.InDelta(t, 1, gear.MoveSpread([]r3.Vec{n(90, 0), n(90, 24)}), 1e-9)
+	assert.InDelta(t, 1/math.Sqrt(1-math.Cos(10*math.Pi/180)), gear.MoveSpread([]r3.Vec{n(50, 12), n(60, 12)}), 1e-9)
+	assert.True(t, math.IsInf(gear.MoveSpread([]r3.Vec{n(90, 0), n(90, 48)}), 1))
+	assert.Equal(t, []int{0, 2}, gear.Telling([]r3.Vec{n(42, 0), n(42, 6), n(42, 24), n(43, 6)}, 2))
 }

@@ -45,6 +45,19 @@ func (s *Solid) vectorArea(loop []int) r3.Vec {
 	return r3.Scale(0.5, sum)
 }
 
+// Middle returns the centre of a face's area.
+func (s *Solid) Middle(f *Face) r3.Vec {
+	a := s.Point(f.Loop[0])
+	var sum r3.Vec
+	area := 0.0
+	for i := 1; i+1 < len(f.Loop); i++ {
+		b, c := s.Point(f.Loop[i]), s.Point(f.Loop[i+1])
+		part := r3.Norm(r3.Cross(r3.Sub(b, a), r3.Sub(c, a)))
+		sum, area = r3.Add(sum, r3.Scale(part/3, r3.Add(a, r3.Add(b, c)))), area+part
+	}
+	return r3.Scale(1/area, sum)
+}
+
 // Bounds returns the smallest box with sides along the axes that holds the solid.
 func (s *Solid) Bounds() r3.Box { return s.boundsOf(s.Vertices()) }
 
