@@ -7,6 +7,7 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/light"
 	"cressa/workshop"
@@ -112,11 +113,21 @@ func Adapt(ctx context.Context, a *workshop.Adapting, lit FaceAsked) (*Adapted, 
 	return out, err
 }
 
+// FaceUp looks at the stone of a plan.
+func FaceUp(ctx context.Context, a *workshop.Assessment, lit FaceAsked) (AdaptedStone, error) {
+	return figuresOf(ctx, a, lit)
+}
+
+// lightOf looks at a stone in the material and the finish of a plan.
+func lightOf(ctx context.Context, a *workshop.Assessment, s *cutting.Stone, lit FaceAsked) (light.Figures, error) {
+	lit.RefractiveIndex = a.Material.RefractiveIndex.Low
+	lit.FrostedGirdle, lit.Width = a.Choices.Frosted(a.Stone.Diagram), s.Measures().Width*a.MM
+	return light.Of(s).Trace(ctx, lit.Experiment)
+}
+
 func figuresOf(ctx context.Context, a *workshop.Assessment, lit FaceAsked) (AdaptedStone, error) {
 	out := AdaptedStone{Carats: a.Carats, Width: a.WidthMM, Height: a.HeightMM, Crown: a.CrownMM, Girdle: a.GirdleMinMM, Table: a.TableMM}
-	lit.RefractiveIndex = a.Material.RefractiveIndex.Low
-	lit.FrostedGirdle, lit.Width = a.Choices.Frosted(a.Stone.Diagram), a.WidthMM
-	f, err := light.Of(a.Stone).Trace(ctx, lit.Experiment)
+	f, err := lightOf(ctx, a, a.Stone, lit)
 	out.Return, out.Window = f.Return(lit.Model), f.Window
 	return out, err
 }

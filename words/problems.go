@@ -13,6 +13,7 @@ import (
 	"cressa/core/diagram"
 	"cressa/core/freehand"
 	"cressa/core/material"
+	"cressa/core/mending"
 	"cressa/core/polyhedron"
 	"cressa/core/quick"
 	"cressa/core/rough"
@@ -278,6 +279,7 @@ var problems = map[diagram.Code]sentence{
 	polyhedron.NotConvex: func(p diagram.Problem) string {
 		return fmt.Sprintf("The solid is not convex: point %s stands out of face %s by %.3g. A lap cuts no hollows; send the convex body alone.", p.Other, p.Text, p.Value)
 	},
+	polyhedron.TooEased:  plain("Edges or corners are eased so far that a face would be gone. Ease them less."),
 	polyhedron.NotClosed: plain("The solid is not closed: faces are missing. Export it whole, as one closed body."),
 	formats.UnknownMesh:  plain("This is no OBJ, STL or PLY file. Export the solid as one of these."),
 	formats.BadMesh: func(p diagram.Problem) string {
@@ -387,6 +389,21 @@ var problems = map[diagram.Code]sentence{
 	},
 	workshop.NotFlush: func(p diagram.Problem) string {
 		return fmt.Sprintf("These readings differ by more than %s°, or give no angle between 0° and 90°. Lay the end flush again and read the protractor anew.", number(p.High))
+	},
+	workshop.NoWay: func(p diagram.Problem) string {
+		return fmt.Sprintf("“%s” cannot be gone any more: the stone was changed meanwhile. Look at the ways anew.", WayOut(mending.Kind(p.Text)))
+	},
+	workshop.NoSuchForm: func(diagram.Problem) string {
+		return "Nothing tells yet what form the stone has. Choose the diagram that it follows and give its width."
+	},
+	workshop.RecutFixed: func(diagram.Problem) string {
+		return "A recut keeps the size, the side that is cut first and the order that it was planned with. Everything else can be changed."
+	},
+	workshop.NoSuchSlip: func(diagram.Problem) string {
+		return "The stone cannot have had that slip any more: something was cut meanwhile. Look at the pictures anew."
+	},
+	workshop.MendsInRun: func(diagram.Problem) string {
+		return "Stones that are cut together share a plan, so one of them is not mended by itself. Finish the run, then recut this stone."
 	},
 	workshop.LeansInRun: func(diagram.Problem) string {
 		return "Stones that are cut together share what is dialled, so one that leans is not corrected by angles. Nudge the wax, or glue it again."

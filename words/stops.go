@@ -53,6 +53,17 @@ func Stop(t diagram.Tier, teeth int, scale Scale) string {
 	return ""
 }
 
+// TakeOff says what is still to come off a facet that was cut before, in mm.
+func TakeOff(mm float64) string { return fmt.Sprintf("until %.3f mm is off", mm) }
+
+// Aside says by how many mm a facet is cut deeper than its stop.
+func Aside(stop string, deeper float64) string {
+	if deeper < 0 {
+		return fmt.Sprintf("%s, %.3f mm less deep", stop, -deeper)
+	}
+	return fmt.Sprintf("%s, %.3f mm deeper", stop, deeper)
+}
+
 func centre(t diagram.Tier, teeth int, scale Scale) string {
 	point := "to a centre point"
 	if len(t.Indexes) == 2 && opposite(t, t.Indexes[0], teeth) {

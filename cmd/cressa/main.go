@@ -39,7 +39,7 @@ func run(args []string, in io.Reader, out, errs io.Writer) int {
 	root.SetOut(out)
 	root.SetErr(errs)
 	root.AddCommand(serveCommand(), demoCommand(), simulateCommand(), cutCommand(), regearCommand(), gearsCommand(), sequenceCommand(), retargetCommand(), toleranceCommand(), heightsCommand(), opticsCommand(), fitCommand(),
-		convertCommand(), materialCommand(), seedCommand(), checkCommand(), backupCommand(), restoreCommand())
+		convertCommand(), materialCommand(), seedCommand(), checkCommand(), mendCommand(), recutCommand(), slipsCommand(), redopCommand(), backupCommand(), restoreCommand())
 
 	called, err := root.ExecuteContextC(context.Background())
 	if err == nil {
