@@ -10,6 +10,7 @@ import (
 	"cressa/core/dopping"
 	"cressa/core/fit"
 	"cressa/core/material"
+	"cressa/core/mending"
 	"cressa/workshop"
 	"cressa/workshop/journal"
 )
@@ -297,6 +298,48 @@ type recutDoc struct {
 	LengthMM float64 `json:"lengthMM"`
 	HeightMM float64 `json:"heightMM"`
 	Why      string  `json:"why"`
+	// Way, Damages and Intake came with schema 19.
+	Way     string      `json:"way,omitempty"`
+	Damages []damageDoc `json:"damages,omitempty"`
+	Intake  *repairDoc  `json:"intake,omitempty"`
+}
+
+type damageDoc struct {
+	Points    [][3]float64 `json:"points"`
+	Clearance float64      `json:"clearance,omitempty"`
+}
+
+// vectors brings vectors into or out of their form in documents.
+func vectors[A, B any](in []A, form func(A) B) []B {
+	out := make([]B, len(in))
+	for i, v := range in {
+		out[i] = form(v)
+	}
+	return out
+}
+
+func recutDocument(t workshop.Recut) string {
+	d := recutDoc{form: form{recutForm}, Carats: t.Carats, WidthMM: t.WidthMM, LengthMM: t.LengthMM, HeightMM: t.HeightMM, Why: t.Why, Way: string(t.Way)}
+	for _, damage := range t.Damages {
+		d.Damages = append(d.Damages, damageDoc{vectors(damage.Points, numbersOf), damage.Clearance})
+	}
+	if t.Intake != nil {
+		intake := repairDocOf(*t.Intake)
+		d.Intake = &intake
+	}
+	return document(d)
+}
+
+func (d recutDoc) recut() workshop.Recut {
+	t := workshop.Recut{Carats: d.Carats, WidthMM: d.WidthMM, LengthMM: d.LengthMM, HeightMM: d.HeightMM, Why: d.Why, Way: mending.Kind(d.Way)}
+	for _, damage := range d.Damages {
+		t.Damages = append(t.Damages, mending.Damage{Points: vectors(damage.Points, vectorOf), Clearance: damage.Clearance})
+	}
+	if d.Intake != nil {
+		intake := d.Intake.intake()
+		t.Intake = &intake
+	}
+	return t
 }
 
 // firstCutDoc is where a stone's rough came from. Documents came with schema 14; before, a first cut had
@@ -323,15 +366,24 @@ func taskDocument(t workshop.Task) string {
 		}
 		return document(d)
 	case workshop.Recut:
-		return document(recutDoc{form{recutForm}, t.Carats, t.WidthMM, t.LengthMM, t.HeightMM, t.Why})
+		return recutDocument(t)
 	case workshop.Repair:
 		return repairDocument(t.Intake)
 	}
 	return ""
 }
 
-func repairDocument(in workshop.Intake) string {
-	return document(repairDoc{form{repairForm}, in.Owner, in.Material, in.Carats, in.WidthMM, in.LengthMM, in.HeightMM, in.Damage, in.Agreed, in.Promised})
+func repairDocument(in workshop.Intake) string { return document(repairDocOf(in)) }
+
+func repairDocOf(in workshop.Intake) repairDoc {
+	return repairDoc{form{repairForm}, in.Owner, in.Material, in.Carats, in.WidthMM, in.LengthMM, in.HeightMM, in.Damage, in.Agreed, in.Promised}
+}
+
+func (d repairDoc) intake() workshop.Intake {
+	return workshop.Intake{
+		Owner: d.Owner, Material: d.Material, Carats: d.Carats, WidthMM: d.WidthMM, LengthMM: d.LengthMM, HeightMM: d.HeightMM,
+		Damage: d.Damage, Agreed: d.Agreed, Promised: d.Promised,
+	}
 }
 
 func readTask(kind journal.Task, text string) (workshop.Task, error) {
@@ -355,16 +407,13 @@ func readTask(kind journal.Task, text string) (workshop.Task, error) {
 		if err := read(text, recutForm, &d); err != nil {
 			return nil, err
 		}
-		return workshop.Recut{Carats: d.Carats, WidthMM: d.WidthMM, LengthMM: d.LengthMM, HeightMM: d.HeightMM, Why: d.Why}, nil
+		return d.recut(), nil
 	case journal.Repair:
 		var d repairDoc
 		if err := read(text, repairForm, &d); err != nil {
 			return nil, err
 		}
-		return workshop.Repair{Intake: workshop.Intake{
-			Owner: d.Owner, Material: d.Material, Carats: d.Carats, WidthMM: d.WidthMM, LengthMM: d.LengthMM, HeightMM: d.HeightMM,
-			Damage: d.Damage, Agreed: d.Agreed, Promised: d.Promised,
-		}}, nil
+		return workshop.Repair{Intake: d.intake()}, nil
 	}
 	return nil, fmt.Errorf("%w: no kind of work is called %q", workshop.ErrUnreadable, kind)
 }

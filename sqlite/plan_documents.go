@@ -10,6 +10,8 @@ import (
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/gear"
+	"cressa/core/mending"
+	"cressa/core/solid"
 	"cressa/workshop"
 )
 
@@ -34,6 +36,58 @@ type planDoc struct {
 	Created time.Time    `json:"created"`
 	// Layer came with schema 16.
 	Layer []tierChangeDoc `json:"layer,omitempty"`
+	// Mended, Came and Over came with schema 19.
+	Mended *mendedDoc `json:"mended,omitempty"`
+	Came   *cameDoc   `json:"came,omitempty"`
+	Over   int        `json:"over,omitempty"`
+}
+
+// cameDoc is the stone that a recut begins with.
+type cameDoc struct {
+	MM           float64    `json:"mm"`
+	Planes       []planeDoc `json:"planes"`
+	Rest         []string   `json:"rest"`
+	Polished     []string   `json:"polished"`
+	PolishedFrom string     `json:"polishedFrom"`
+}
+
+type planeDoc struct {
+	Facet  string     `json:"facet,omitempty"`
+	Normal [3]float64 `json:"normal"`
+	D      float64    `json:"d"`
+}
+
+func cameDocOf(c *workshop.Came) *cameDoc {
+	if c == nil {
+		return nil
+	}
+	d := &cameDoc{MM: c.MM, Planes: []planeDoc{}, Rest: c.Rest, Polished: c.Polished, PolishedFrom: c.PolishedFrom}
+	for _, p := range c.Planes {
+		d.Planes = append(d.Planes, planeDoc{p.Facet, numbersOf(p.Normal), p.D})
+	}
+	return d
+}
+
+func (d *cameDoc) came() *workshop.Came {
+	if d == nil {
+		return nil
+	}
+	c := &workshop.Came{MM: d.MM, Rest: d.Rest, Polished: d.Polished, PolishedFrom: d.PolishedFrom}
+	for _, p := range d.Planes {
+		c.Planes = append(c.Planes, workshop.CamePlane{Facet: p.Facet, Plane: solid.Plane{Normal: vectorOf(p.Normal), D: p.D}})
+	}
+	return c
+}
+
+func numbersOf(v r3.Vec) [3]float64 { return [3]float64{v.X, v.Y, v.Z} }
+
+func vectorOf(n [3]float64) r3.Vec { return r3.Vec{X: n[0], Y: n[1], Z: n[2]} }
+
+type mendedDoc struct {
+	Way  string             `json:"way"`
+	Plan int                `json:"plan"`
+	At   map[string]float64 `json:"at"`
+	Take map[string]float64 `json:"take"`
 }
 
 type tierChangeDoc struct {
@@ -62,6 +116,9 @@ type holdDoc struct {
 	Adhesive     string `json:"adhesive"`
 	DopItem      string `json:"dopItem,omitempty"`
 	AdhesiveItem string `json:"adhesiveItem,omitempty"`
+	// Tilt and Towards came with schema 19.
+	Tilt    float64 `json:"tilt,omitempty"`
+	Towards float64 `json:"towards,omitempty"`
 }
 
 type sizeDoc struct {
@@ -208,15 +265,18 @@ func planDocument(p workshop.Plan) string {
 	d := planDoc{
 		form: form{planForm}, No: p.No, DiagramID: p.DiagramID, DiagramName: p.DiagramName, Revision: p.Revision, AsCut: p.AsCut,
 		Choices: choicesDocOf(p.Choices), Machine: machineDocOf(p.Machine), Material: materialDocOf(p.Material), Turns: turnsDoc(p.Turns),
-		Setups: []setupDoc{}, Facets: []plannedDoc{}, Runs: []runDoc{}, Created: p.Created,
+		Setups: []setupDoc{}, Facets: []plannedDoc{}, Runs: []runDoc{}, Created: p.Created, Over: p.Over, Came: cameDocOf(p.Came),
 	}
 	for _, c := range p.Layer {
 		d.Layer = append(d.Layer, tierChangeDoc(c))
 	}
+	if m := p.Mended; m != nil {
+		d.Mended = &mendedDoc{string(m.Way), m.Plan, m.At, m.Take}
+	}
 	for _, s := range p.Setups {
 		o := s.Pose
 		d.Setups = append(d.Setups, setupDoc{
-			ID: s.ID, Up: [3]float64{o.Up.X, o.Up.Y, o.Up.Z}, Gear: o.Gear, Turn: o.Turn,
+			ID: s.ID, Up: numbersOf(o.Up), Gear: o.Gear, Turn: o.Turn,
 			Rotation: [4]float64{o.Rotation.Real, o.Rotation.Imag, o.Rotation.Jmag, o.Rotation.Kmag},
 		})
 	}
@@ -239,14 +299,17 @@ func readPlan(text string) (*workshop.Plan, error) {
 	}
 	p := &workshop.Plan{
 		No: d.No, DiagramID: d.DiagramID, DiagramName: d.DiagramName, Revision: d.Revision, AsCut: d.AsCut,
-		Choices: d.Choices.choices(), Machine: d.Machine.machine(), Material: d.Material.material(), Turns: cutting.Turns(d.Turns), Created: d.Created,
+		Choices: d.Choices.choices(), Machine: d.Machine.machine(), Material: d.Material.material(), Turns: cutting.Turns(d.Turns), Created: d.Created, Over: d.Over, Came: d.Came.came(),
 	}
 	for _, c := range d.Layer {
 		p.Layer = append(p.Layer, workshop.TierChange(c))
 	}
+	if m := d.Mended; m != nil {
+		p.Mended = &workshop.Mended{Way: mending.Kind(m.Way), Plan: m.Plan, At: m.At, Take: m.Take}
+	}
 	for _, s := range d.Setups {
 		p.Setups = append(p.Setups, workshop.Setup{ID: s.ID, Pose: gear.Pose{
-			Up: r3.Vec{X: s.Up[0], Y: s.Up[1], Z: s.Up[2]}, Gear: s.Gear, Turn: s.Turn,
+			Up: vectorOf(s.Up), Gear: s.Gear, Turn: s.Turn,
 			Rotation: quat.Number{Real: s.Rotation[0], Imag: s.Rotation[1], Jmag: s.Rotation[2], Kmag: s.Rotation[3]},
 		}})
 	}

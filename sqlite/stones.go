@@ -249,8 +249,13 @@ func (s *Store) insertWork(ctx context.Context, stoneID string, w workshop.Work)
 func (s *Store) line(ctx context.Context, workID string, task workshop.Task, plan *workshop.Plan) error {
 	var diagram, picture, material, promised string
 	var size float64
-	if repair, ok := task.(workshop.Repair); ok {
-		material, size, promised = repair.Intake.Material, repair.Intake.WidthMM, repair.Intake.Promised
+	switch task := task.(type) {
+	case workshop.Repair:
+		material, size, promised = task.Intake.Material, task.Intake.WidthMM, task.Intake.Promised
+	case workshop.Recut:
+		if task.Intake != nil {
+			promised = task.Intake.Promised
+		}
 	}
 	if plan != nil {
 		diagram, picture, material, size = plan.DiagramName, plan.AsCut, plan.Choices.Material, plan.Choices.Size.MM
@@ -297,7 +302,16 @@ func (s *Store) AddPlan(ctx context.Context, stoneID, workID string, p workshop.
 		if err := s.insertPlan(ctx, workID, p); err != nil {
 			return err
 		}
-		return s.line(ctx, workID, workshop.FirstCut{}, &p)
+		var kind journal.Task
+		var record string
+		if err := s.row(ctx, `SELECT task, document FROM works WHERE id = ?`, []any{workID}, &kind, &record); err != nil {
+			return err
+		}
+		task, err := readTask(kind, record)
+		if err != nil {
+			return err
+		}
+		return s.line(ctx, workID, task, &p)
 	})
 }
 

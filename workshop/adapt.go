@@ -110,6 +110,14 @@ func (s *Stones) TryAdapting(ctx context.Context, stoneID string, layer []TierCh
 	if out.Layer, err = out.Is.adapt(layer); err != nil {
 		return nil, err
 	}
+	was := out.Was.Stone
+	names := carryNames(was, plan.names(was), out.Is.Stone, 0)
+	if out.Is.Stone, _, err = plan.Mended.over(out.Is.Stone, names, was, plan.names(was)); err != nil {
+		return nil, err
+	}
+	if err := out.Is.figures(); err != nil {
+		return nil, err
+	}
 	state, err := s.journal.WorkState(ctx, work.ID)
 	if err != nil {
 		return nil, err
@@ -124,6 +132,8 @@ func (s *Stones) TryAdapting(ctx context.Context, stoneID string, layer []TierCh
 // finished share it. It returns the errors of Replan.
 func (s *Stones) Adapt(ctx context.Context, stoneID string, layer []TierChange, version int) (Stone, error) {
 	return s.replan(ctx, stoneID, version, func(before Plan) (next, error) {
-		return next{before.Choices, layer, before.Setups}, nil
+		to := before.goesOn()
+		to.layer = layer
+		return to, nil
 	})
 }

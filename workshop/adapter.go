@@ -99,6 +99,6 @@ func (s *Stones) SetAdapter(ctx context.Context, stoneID string, readings []floa
 		return stone, err
 	}
 	return s.replan(ctx, stoneID, version, func(before Plan) (next, error) {
-		return next{before.Choices, before.Layer, before.Setups}, nil
+		return before.goesOn(), nil
 	})
 }

@@ -10,6 +10,7 @@ import (
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/gear"
+	"cressa/core/mending"
 	"cressa/core/solid"
 	"cressa/workshop/journal"
 )
@@ -21,6 +22,8 @@ type AsCut struct {
 	// becomes where all that is open is cut as planned. Their facets are those of Stone in the same order, and behind
 	// them what was cut beside.
 	Planned, Cut, Coming *cutting.Stone
+	// Worked are the planes of Cut.
+	Worked cutting.Worked
 	// Next is Cut after one more facet, nil where none was asked for.
 	Next *cutting.Stone
 	// Up is the side that was up at the last cut, the crown where that was neither.
@@ -72,6 +75,22 @@ const (
 	LeftOut DifferenceKind = "left-out"
 )
 
+// KeepAsCut adds the stone of the present work as it was really cut to the library, under a name, as a diagram that came from
+// there. It returns the errors of AsCut, and the Problem of a stone that makes no diagram.
+func (s *Stones) KeepAsCut(ctx context.Context, stone Stone, name, origin string) (Diagram, error) {
+	cut, err := s.AsCut(ctx, stone, "")
+	if err != nil {
+		return Diagram{}, err
+	}
+	of, err := mending.AsDiagram(cut.Coming)
+	if err != nil {
+		return Diagram{}, err
+	}
+	d := *of.Diagram
+	d.Name = name
+	return s.library.ImportDraft(ctx, diagram.DraftOf(&d), origin, true)
+}
+
 // AsCut returns the stone of the present work as it was really cut. A facet that was cut in any pass stands where
 // its plan had it, and where a machine told the stone, as that told it. What was cut too deep, at a wrong index or at a wrong angle took stone off for good, whatever was
 // cut after it. A cheat brings a facet to where the plan has it. Next names a facet of the plan that comes next, "" for
@@ -90,7 +109,7 @@ func (s *Stones) AsCut(ctx context.Context, stone Stone, next FacetID) (*AsCut, 
 	if t.now, err = facetsOf(work.Plan, a.Stone, a.MM); err != nil {
 		return nil, err
 	}
-	t.plans[work.Plan.No] = t.now
+	t.plans[work.Plan.No], t.whole, t.names = t.now, work.Plan.Came, work.Plan.names(a.Stone)
 	for _, no := range t.plansUsed() {
 		if t.plans[no] == nil {
 			if t.plans[no], err = s.olderFacets(ctx, work.ID, no); err != nil {
@@ -114,11 +133,7 @@ func (s *Stones) olderFacets(ctx context.Context, workID string, no int) (planne
 	if err != nil {
 		return nil, err
 	}
-	stone, err := s.cutPlan(ctx, p)
-	if err != nil {
-		return nil, err
-	}
-	mm, err := scale(stone, p.Choices.Size)
+	stone, mm, err := s.cutPlan(ctx, p)
 	if err != nil {
 		return nil, err
 	}
@@ -169,6 +184,9 @@ type telling struct {
 	now   plannedFacets
 	plans map[int]plannedFacets
 	cut   cutting.Worked
+	// whole is the stone that a recut began with, nil for one that is cut out of rough, names are those of the present facets.
+	whole *Came
+	names []FacetID
 	// told are the planes of the stone that a machine told, since the place of that among the events.
 	told  []solid.Plane
 	since int
@@ -211,6 +229,7 @@ func (t *telling) tell(next FacetID) error {
 	out, stone := t.out, t.out.Stone
 	t.cut.Planes = make([]*solid.Plane, len(stone.Facets))
 	out.Up = diagram.Crown
+	t.came()
 	t.surveyed()
 	for _, c := range t.work.Cuts() {
 		f, there := t.plans[t.work.PlanAt(c.N)][c.Facet]
@@ -225,7 +244,7 @@ func (t *telling) tell(next FacetID) error {
 		}
 	}
 	for id, f := range t.now {
-		if had := t.cut.Planes[f.place]; had != nil {
+		if had := t.cut.Planes[f.place]; had != nil && t.work.HasCut(id) {
 			if deeper := (f.Plane.D - had.D) * out.MM; t.since == 0 && (deeper > sameDepth || deeper < -sameDepth) {
 				t.differs(id, f, Difference{What: OlderPlan, Really: f.set, MM: deeper})
 			}
@@ -244,6 +263,14 @@ func (t *telling) tell(next FacetID) error {
 		return cmp.Or(cmp.Compare(out.TierNo(a.Tier), out.TierNo(b.Tier)), cmp.Compare(a.Facet, b.Facet))
 	})
 	return t.stones(next)
+}
+
+// came begins with the stone that a recut began with.
+func (t *telling) came() {
+	if t.whole == nil {
+		return
+	}
+	t.cut = t.whole.worked(t.out.Stone, t.out.MM, t.names)
 }
 
 // sameDepth is half a micrometre: less is the arithmetic's.
@@ -337,21 +364,29 @@ func (a *AsCut) TierNo(name string) int {
 	return slices.IndexFunc(a.Stone.Diagram.Tiers, func(o diagram.Tier) bool { return o.Name == name })
 }
 
+// toBeCut tells whether a facet is still to be cut to where the plan has it: for the first time, or again and deeper.
+func (t *telling) toBeCut(id FacetID, f plannedFacet) bool {
+	had := t.cut.Planes[f.place]
+	return !t.work.Finished && (had == nil || !t.work.HasCut(id) && f.Plane.D < had.D)
+}
+
 // stones cuts the stones.
 func (t *telling) stones(next FacetID) (err error) {
 	out, stone := t.out, t.out.Stone
-	out.FacetsAsked = len(t.now)
+	out.FacetsAsked, out.Worked = len(t.now), t.cut
 	asDrawn := cutting.Worked{Planes: make([]*solid.Plane, len(stone.Facets))}
 	coming := cutting.Worked{Planes: slices.Clone(t.cut.Planes), Beside: t.cut.Beside}
 	meets := stone.Planes()
-	for _, f := range t.now {
-		switch had := t.cut.Planes[f.place]; {
+	for id, f := range t.now {
+		had, open := t.cut.Planes[f.place], t.toBeCut(id, f)
+		switch {
+		case open:
+			asDrawn.Planes[f.place] = had
+			coming.Planes[f.place], meets[f.place] = &f.Plane, f.Plane
 		case had != nil:
 			out.FacetsCut++
 			asDrawn.Planes[f.place] = &f.Plane
 			meets[f.place] = *had
-		case !t.work.Finished:
-			coming.Planes[f.place] = &f.Plane
 		}
 	}
 	if out.Planned, err = stone.Worked(asDrawn); err != nil {
@@ -365,7 +400,7 @@ func (t *telling) stones(next FacetID) (err error) {
 	}
 	if f, there := t.now[next]; there {
 		after := cutting.Worked{Planes: slices.Clone(t.cut.Planes), Beside: t.cut.Beside}
-		if after.Planes[f.place] == nil {
+		if t.toBeCut(next, f) {
 			after.Planes[f.place] = &f.Plane
 		}
 		if out.Next, err = stone.Worked(after); err != nil {

@@ -197,7 +197,7 @@ func assess(d *diagram.Diagram, c Choices, m material.Material, machine Machine)
 			a.Turns = cutting.Turns{Pavilion: pavilion.Turn, Crown: crown.Turn}
 		}
 	}
-	a.Setups = usualSetups(c.FirstSide, c.Gear, a.Turns, nil)
+	a.Setups = tipped(usualSetups(c.FirstSide, c.Gear, a.Turns, nil), c.Holds)
 	return a, a.measure()
 }
 
@@ -209,15 +209,15 @@ func (s *Stones) AssessStone(ctx context.Context, stone Stone) (*Assessment, err
 	if p == nil {
 		return nil, ErrNoPlan
 	}
-	cut, err := s.cutPlan(ctx, *p)
+	cut, mm, err := s.cutPlan(ctx, *p)
 	if err != nil {
 		return nil, err
 	}
 	a := &Assessment{
-		Stone: cut, Material: p.Material, Choices: p.Choices, Machine: p.Machine,
+		Stone: cut, MM: mm, Material: p.Material, Choices: p.Choices, Machine: p.Machine,
 		Turns: p.Turns, Setups: p.Setups, Left: p.Left,
 	}
-	return a, a.measure()
+	return a, a.figures()
 }
 
 // fitGear puts the stone on the gear that was chosen, and tells what the others
@@ -269,11 +269,16 @@ func scale(s *cutting.Stone, size Size) (float64, error) {
 	return size.MM / m.Width, nil
 }
 
-// measure fills in the figures.
+// measure gives the stone its size and fills in the figures.
 func (a *Assessment) measure() (err error) {
 	if a.MM, err = scale(a.Stone, a.Choices.Size); err != nil {
 		return err
 	}
+	return a.figures()
+}
+
+// figures fills in the figures of a stone whose size is known.
+func (a *Assessment) figures() error {
 	m := a.Stone.Measures()
 	part := func(ratio *float64) float64 {
 		if ratio == nil {

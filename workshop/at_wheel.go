@@ -27,7 +27,8 @@ type Calipered struct {
 // Replan.
 func (s *Stones) ChangeAtWheel(ctx context.Context, stoneID string, to AtWheel, version int) (Stone, error) {
 	return s.replan(ctx, stoneID, version, func(before Plan) (next, error) {
-		c := before.Choices
+		out := before.goesOn()
+		c := &out.choices
 		if to.Visiting != "" {
 			c.Visiting = to.Visiting
 		}
@@ -40,6 +41,6 @@ func (s *Stones) ChangeAtWheel(ctx context.Context, stoneID string, to AtWheel, 
 				c.Size.Basis = AcrossWidth
 			}
 		}
-		return next{c, before.Layer, before.Setups}, nil
+		return out, nil
 	})
 }

@@ -29,6 +29,10 @@ type Hold struct {
 	Adhesive     string `validate:"max=60"`
 	DopItem      string `validate:"max=40"`
 	AdhesiveItem string `validate:"max=40"`
+	// Tilt is by how many degrees the stone is tipped on its dop on purpose, as one without a flat table may be, towards an index
+	// that is dialled: all angles are those of the stone as it sits.
+	Tilt    float64 `validate:"min=0,max=30"`
+	Towards float64 `validate:"min=0,max=360"`
 }
 
 // Group is a part of a stone that gets its own laps.

@@ -29,6 +29,29 @@ func usualSetups(first diagram.Part, teeth int, turns cutting.Turns, ids []strin
 	return out
 }
 
+// tipped tips the stone in its setups as it is held in each of them.
+func tipped(setups []Setup, holds []Hold) []Setup {
+	for i := range setups {
+		if i < len(holds) && holds[i].Tilt > 0 {
+			setups[i].Pose = setups[i].Pose.Moved(holds[i].Tilt, holds[i].Towards, 0)
+		}
+	}
+	return setups
+}
+
+// sameTip tells whether a stone is tipped in a setup as it was.
+func sameTip(a, b []Hold, setup int) bool {
+	of := func(holds []Hold) (tilt, towards float64) {
+		if setup >= len(holds) || holds[setup].Tilt == 0 {
+			return 0, 0
+		}
+		return holds[setup].Tilt, holds[setup].Towards
+	}
+	tilt, towards := of(a)
+	other, elsewhere := of(b)
+	return tilt == other && towards == elsewhere
+}
+
 // UsualPose is that of a stone with the pavilion or the crown up, turned by so many degrees
 // clockwise as seen from above the table.
 func UsualPose(side diagram.Part, teeth int, turn float64) gear.Pose {
@@ -58,7 +81,9 @@ func (p *Plan) layOut(stone *cutting.Stone, names []FacetID) {
 		through := func(t laidTier) {
 			end()
 			for _, pass := range t.passes {
-				p.Runs = append(p.Runs, PlannedRun{Setup: setup.ID, Pass: pass.ID, Adapter: true, Facets: t.facets})
+				if facets := p.Came.asks(t.facets, p.Choices.Passes, pass); len(facets) > 0 {
+					p.Runs = append(p.Runs, PlannedRun{Setup: setup.ID, Pass: pass.ID, Adapter: true, Facets: facets})
+				}
 			}
 		}
 		for no, pass := range p.Choices.Passes {
@@ -68,7 +93,7 @@ func (p *Plan) layOut(stone *cutting.Stone, names []FacetID) {
 				case t.through && no == 0 && i < len(own)-1:
 					through(t)
 				case !t.through && slices.Contains(t.passes, pass):
-					run.Facets = append(run.Facets, t.facets...)
+					run.Facets = append(run.Facets, p.Came.asks(t.facets, p.Choices.Passes, pass)...)
 				}
 			}
 			end()
@@ -114,7 +139,8 @@ func (p *Plan) tiersOf(stone *cutting.Stone, setup Setup, names []FacetID) []lai
 	return out
 }
 
-// list adds the facets of a setup in the order in which its runs first come to them.
+// list adds the facets of a setup in the order in which its runs first come to them, and behind them those of a recut that no
+// run comes to.
 func (p *Plan) list(stone *cutting.Stone, setup Setup, names []FacetID) {
 	seen := map[FacetID]bool{}
 	for _, run := range p.Runs {
@@ -127,6 +153,15 @@ func (p *Plan) list(stone *cutting.Stone, setup Setup, names []FacetID) {
 				p.Facets = append(p.Facets, PlannedFacet{ID: id, Tier: f.Tier, Index: f.Index, Setup: setup.ID})
 				seen[id] = true
 			}
+		}
+	}
+	if p.Came == nil {
+		return
+	}
+	// What a recut leaves alone is a facet of the stone all the same.
+	for i, f := range stone.Facets {
+		if stone.Diagram.CutWith(stone.Diagram.Tiers[f.Tier].Part) == setup.Side() && !seen[names[i]] {
+			p.Facets = append(p.Facets, PlannedFacet{ID: names[i], Tier: f.Tier, Index: f.Index, Setup: setup.ID})
 		}
 	}
 }
@@ -171,6 +206,9 @@ func (p *Plan) names(stone *cutting.Stone) []FacetID {
 	}
 	return out
 }
+
+// PlaceOf returns the place of a facet among those of the plan's stone, -1 where that does not have it.
+func (p *Plan) PlaceOf(stone *cutting.Stone, id FacetID) int { return slices.Index(p.names(stone), id) }
 
 // highestName returns the highest number that any plan of a work has given to a facet.
 func highestName(w *journal.Work) int {

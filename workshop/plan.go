@@ -27,6 +27,12 @@ type Plan struct {
 	Choices Choices
 	// Layer is what was changed at the wheel, over the diagram as the habits have it.
 	Layer []TierChange
+	// Mended is what was mended, over the layer; nil where nothing was.
+	Mended *Mended
+	// Came is the finished stone that a recut begins with; nil where it is cut out of rough.
+	Came *Came
+	// Over is the number of the plan before, where this one can be taken back as long as nothing is cut to it; 0 where it cannot.
+	Over int
 	// Machine and Material are what the choices name, as they were.
 	Machine  Machine
 	Material material.Material
@@ -237,7 +243,7 @@ func (s *Stones) firstPlan(ctx context.Context, diagramID, revision string, c Ch
 		names[i] = facetName(i)
 	}
 	plan.No = 1
-	plan.Setups = usualSetups(c.FirstSide, c.Gear, a.Turns, []string{s.newID(), s.newID()})
+	plan.Setups = tipped(usualSetups(c.FirstSide, c.Gear, a.Turns, []string{s.newID(), s.newID()}), plan.Choices.Holds)
 	plan.layOut(a.Stone, names)
 	return plan, a, nil
 }
@@ -287,7 +293,9 @@ func (s *Stones) newPlan(ctx context.Context, diagramID, revision string, c Choi
 // of Assess, with the number of the stone where it is another one of the run.
 func (s *Stones) Replan(ctx context.Context, stoneID string, c Choices, version int) (Stone, error) {
 	return s.replan(ctx, stoneID, version, func(before Plan) (next, error) {
-		return next{c, before.Layer, before.Setups}, nil
+		to := before.goesOn()
+		to.choices = c
+		return to, nil
 	})
 }
 
@@ -297,6 +305,17 @@ type next struct {
 	layer   []TierChange
 	// setups are those whose rotations it keeps, by their places.
 	setups []Setup
+	mended *Mended
+	came   *Came
+	// canGoBack tells that the plan can be taken back.
+	canGoBack bool
+	// log is told what the log says beside that there is another plan, as soon as it has said that.
+	log func(context.Context) error
+}
+
+// goesOn takes everything from a plan.
+func (p Plan) goesOn() next {
+	return next{choices: p.Choices, layer: p.Layer, setups: p.Setups, mended: p.Mended, came: p.Came}
 }
 
 // replan makes the next plan from what follows of the one before.
@@ -320,9 +339,9 @@ func (s *Stones) replan(ctx context.Context, stoneID string, version int, after 
 	}
 	// Plans take seconds to work out. What they rest on is looked at again when they are
 	// kept.
-	plans := make([]Plan, len(all))
+	plans, logs := make([]Plan, len(all)), make([]func(context.Context) error, len(all))
 	for i, o := range all {
-		if plans[i], err = s.planAnew(ctx, o, after); err != nil && i > 0 {
+		if plans[i], logs[i], err = s.planAnew(ctx, o, after); err != nil && i > 0 {
 			return stone, fmt.Errorf("stone %d of the run: %w", o.Number, err)
 		} else if err != nil {
 			return stone, err
@@ -331,6 +350,12 @@ func (s *Stones) replan(ctx context.Context, stoneID string, version int, after 
 	err = s.store.InTx(ctx, func(ctx context.Context) error {
 		for i, o := range all {
 			if err := s.addPlan(ctx, o, plans[i]); err != nil {
+				return err
+			}
+			if logs[i] == nil {
+				continue
+			}
+			if err := logs[i](ctx); err != nil {
 				return err
 			}
 		}
@@ -361,60 +386,92 @@ func (s *Stones) addPlan(ctx context.Context, stone Stone, p Plan) error {
 	return s.journal.tell(ctx, work.ID, journal.Plan, p.Asked())
 }
 
-// planAnew makes the next plan of a stone's present work, not stored yet.
-func (s *Stones) planAnew(ctx context.Context, stone Stone, after func(before Plan) (next, error)) (Plan, error) {
+// planAnew makes the next plan of a stone's present work, not stored yet, with what the log is told then.
+func (s *Stones) planAnew(ctx context.Context, stone Stone, after func(before Plan) (next, error)) (Plan, func(context.Context) error, error) {
 	work := stone.Work()
 	switch {
 	case work.Plan == nil:
-		return Plan{}, ErrNoPlan
+		return Plan{}, nil, ErrNoPlan
 	case work.Finish != nil:
-		return Plan{}, ErrFinished
+		return Plan{}, nil, ErrFinished
 	}
 	before := *work.Plan
 	takes, err := after(before)
 	if err != nil {
-		return Plan{}, err
+		return Plan{}, nil, err
 	}
 	c := takes.choices
+	if field := before.fixed(c); field != "" {
+		return Plan{}, nil, diagram.Problem{Code: RecutFixed, TierNo: -1, Field: field}
+	}
 	plan, a, err := s.newPlan(ctx, before.DiagramID, before.Revision, c, takes.layer)
 	if err != nil {
-		return plan, err
+		return plan, nil, err
 	}
-	old, err := s.cutPlan(ctx, before)
+	old, _, err := s.cutPlan(ctx, before)
 	if err != nil {
-		return plan, err
+		return plan, nil, err
 	}
 	state, err := s.journal.WorkState(ctx, work.ID)
 	if err != nil {
-		return plan, err
+		return plan, nil, err
 	}
-	plan.No = before.No + 1
+	plan.No, plan.Came = before.No+1, takes.came
+	if takes.canGoBack {
+		plan.Over = before.No
+	}
 	// Setups keep their names, and so the ticks in them.
 	ids := make([]string, len(before.Setups))
 	for i, setup := range before.Setups {
 		ids[i] = setup.ID
 	}
-	plan.Setups = usualSetups(c.FirstSide, c.Gear, a.Turns, ids)
+	plan.Setups = tipped(usualSetups(c.FirstSide, c.Gear, a.Turns, ids), c.Holds)
 	for i := range plan.Setups {
-		if i < len(takes.setups) {
+		if i < len(takes.setups) && sameTip(c.Holds, before.Choices.Holds, i) {
 			plan.Setups[i].Pose.Rotation = takes.setups[i].Pose.Rotation
 		}
 	}
 	names := carryNames(old, before.names(old), a.Stone, highestName(state.Folded))
 	plan.layOut(a.Stone, names)
-	return plan, nil
+	_, plan.Mended, err = takes.mended.over(a.Stone, names, old, before.names(old))
+	return plan, takes.log, err
+}
+
+// fixed names the first of the choices that differs from the plan's and was settled with the stone that came, "" where all may be
+// made.
+func (p Plan) fixed(c Choices) diagram.Field {
+	switch was := p.Choices; {
+	case p.Came == nil:
+	case c.Size != was.Size:
+		return "size"
+	case c.FirstSide != was.FirstSide:
+		return diagram.FieldFirstSide
+	case c.Girdle != was.Girdle:
+		return "girdle"
+	case c.Table != was.Table:
+		return "table"
+	}
+	return ""
 }
 
 // SideIsCut refuses to change the side cut first once cutting has begun.
 const SideIsCut diagram.Code = "side-is-cut"
 
-// cutPlan cuts the diagram that a plan has frozen.
-func (s *Stones) cutPlan(ctx context.Context, p Plan) (*cutting.Stone, error) {
+// cutPlan cuts the diagram that a plan has frozen, and what was mended of it, and tells how many mm a unit of it is.
+func (s *Stones) cutPlan(ctx context.Context, p Plan) (stone *cutting.Stone, mm float64, err error) {
 	r, err := s.library.Revision(ctx, p.AsCut)
 	if err != nil {
-		return nil, err
+		return nil, 0, err
 	}
-	return cutting.Cut(r.Diagram)
+	if stone, err = cutting.Cut(r.Diagram); err != nil {
+		return nil, 0, err
+	}
+	// The size is that of the stone as it was planned: what is mended may be smaller.
+	if mm, err = scale(stone, p.Choices.Size); err != nil {
+		return nil, 0, err
+	}
+	stone, err = p.Mended.cut(stone, p.names(stone))
+	return stone, mm, err
 }
 
 // errPlanBroken: a plan names facets or setups that are not there.

@@ -47,6 +47,9 @@ type ScriptFacet struct {
 	CheatTurns float64
 	Target     r3.Vec
 	AtMeet     bool
+	// Deeper is by how many mm it was set deeper than its stop has it, TakeMM what comes off a facet that was cut before, in mm; 0
+	// where its stop tells all.
+	Deeper, TakeMM float64
 }
 
 // ScriptVisit is a visit with the place of its facet in Script.Facets.
@@ -105,10 +108,18 @@ func (s *Stones) Script(ctx context.Context, stone Stone) (*Script, error) {
 		if err != nil {
 			return nil, err
 		}
+		facet.Deeper = a.Stone.Facets[place].Deeper * a.MM
+		if plan.Mended != nil {
+			facet.TakeMM = plan.Mended.Take[f.ID] * a.MM
+		}
 		order[i] = place
 		out.Facets = append(out.Facets, facet)
 	}
-	solids, err := a.Stone.Replay(order)
+	began, err := plan.Came.solid(a.Stone, a.MM, plan.names(a.Stone))
+	if err != nil {
+		return nil, err
+	}
+	solids, err := a.Stone.Replay(began, order)
 	if err != nil {
 		return nil, err
 	}

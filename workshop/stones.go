@@ -6,6 +6,7 @@ import (
 	"sync"
 	"time"
 
+	"cressa/core/mending"
 	"cressa/workshop/journal"
 )
 
@@ -75,6 +76,11 @@ type Recut struct {
 	Carats, WidthMM, LengthMM, HeightMM float64
 	// Why is what it is for, up to 2 000 characters.
 	Why string `validate:"max=2000"`
+	// Way is how the stone is recut that keeps its diagram, "" where it gets another, Damages what goes with that, in mm.
+	Way     mending.Kind
+	Damages []mending.Damage
+	// Intake is what was written down where it came in for repair first; nil for the workshop's own.
+	Intake *Intake
 }
 
 // Kind implements Task.

@@ -52,9 +52,14 @@ func (s *Stones) TakeOver(ctx context.Context, stone Stone, from string, planes 
 	for i := range units {
 		units[i].D /= a.MM
 	}
+	return s.tellPlanes(ctx, stone, a, from, a.Stone.Aligned(units))
+}
+
+// tellPlanes keeps planes in the frame and the units of a plan as those that a stone was really cut to.
+func (s *Stones) tellPlanes(ctx context.Context, stone Stone, a *Assessment, from string, planes []solid.Plane) (event string, err error) {
 	told := journal.Surveyed{From: from}
 	known := 0
-	for _, p := range a.Stone.Aligned(units) {
+	for _, p := range planes {
 		if _, ok := a.Stone.FacetLike(p); ok {
 			known++
 		}
@@ -88,13 +93,16 @@ func (t *telling) surveyed() {
 		ids[f.place] = id
 	}
 	for _, p := range t.told {
-		place, ok := t.out.Stone.FacetLike(p)
+		place, like := t.out.Stone.FacetLike(p)
 		id, planned := ids[place]
-		if !ok || !planned || t.cut.Planes[place] != nil {
+		if !like || !planned || t.cut.Planes[place] != nil {
 			t.cut.Beside = append(t.cut.Beside, cutting.Beside{Facet: place, Plane: p})
+		} else {
+			t.cut.Planes[place] = &p
+		}
+		if !planned {
 			continue
 		}
-		t.cut.Planes[place] = &p
 		f := t.now[id]
 		set, err := gear.Dial(p.Normal, f.pose)
 		deeper := (f.Plane.D - p.D) * t.out.MM
