@@ -102,23 +102,34 @@ type SecondSideWay struct {
 	Adaptation
 }
 
-// LeanRequest tells of a girdle that came out aslant: so many mm thick at its thickest, towards a dialled index, and so
-// many mm opposite.
+// LeanRequest tells of a girdle that came out aslant: how thick it is at two places or more.
 type LeanRequest struct {
-	Setup   string  `json:"setup" validate:"required,max=40"`
-	Thick   float64 `json:"thick" validate:"min=0,max=20"`
-	Thin    float64 `json:"thin" validate:"min=0,max=20,ltefield=Thick"`
-	Towards float64 `json:"towards" validate:"min=0,max=360"`
-	Version int     `json:"version"`
+	Setup    string     `json:"setup" validate:"required,max=40"`
+	Readings []GirdleAt `json:"readings" validate:"min=2,max=24,dive"`
+	// Straight tells that it was nudged since, and sits straight.
+	Straight bool `json:"straight"`
+	Version  int  `json:"version"`
+}
+
+// GirdleAt is the girdle's thickness in mm at a dialled index.
+type GirdleAt struct {
+	Index float64 `json:"index" validate:"min=0,max=360"`
+	MM    float64 `json:"mm" validate:"min=0,max=20"`
 }
 
 // LeanView is how a stone leans, and how it is dialled then.
 type LeanView struct {
 	Version int `json:"version"`
-	// Tilt is in degrees, Nudge is what the rim of the stone is lifted by on the thick side, in mm.
-	Tilt  float64    `json:"tilt"`
-	Nudge float64    `json:"nudge"`
+	// Tilt is in degrees, Towards the index that it leans to, where the girdle is thickest. Nudge is what the rim of the stone is
+	// lifted by there, in mm.
+	Tilt    float64 `json:"tilt"`
+	Towards float64 `json:"towards"`
+	Nudge   float64 `json:"nudge"`
+	// Off is by how many mm a reading lies off a girdle that stands aslant as a whole.
+	Off   float64    `json:"off"`
 	Tiers []LeanDial `json:"tiers"`
+	// Check says by which facet it shows whether that is right.
+	Check string `json:"check"`
 }
 
 // LeanDial is how the facets of a tier are dialled on a stone that leans.
@@ -166,9 +177,12 @@ func (s *Server) adaptRoutes() {
 	})
 	handle(s, route{method: http.MethodPut, path: "/api/stones/:id/lean", name: "leanStone", summary: "Correct what is dialled for a stone that leans"}, func(c *echo.Context, in byIDWithBody[LeanRequest]) (StoneHead, error) {
 		ctx := c.Request().Context()
-		lean, _, err := s.leanOf(ctx, in.ID, in.Body)
+		lean, _, _, err := s.leanOf(ctx, in.ID, in.Body)
 		if err != nil {
 			return StoneHead{}, err
+		}
+		if in.Body.Straight {
+			lean = workshop.Lean{}
 		}
 		stone, err := s.workshop.LeanStone(ctx, in.ID, in.Body.Setup, lean, in.Body.Version)
 		if err != nil {
@@ -265,21 +279,21 @@ func (s *Server) secondSides(ctx context.Context, id string, left float64) (Seco
 	return out, nil
 }
 
-// leanOf returns how a stone leans, and the stone.
-func (s *Server) leanOf(ctx context.Context, id string, ask LeanRequest) (workshop.Lean, workshop.Stone, error) {
+// leanOf returns how a stone leans, by how many mm a reading is off that, and the stone.
+func (s *Server) leanOf(ctx context.Context, id string, ask LeanRequest) (workshop.Lean, float64, *workshop.Assessment, error) {
 	stone, err := s.workshop.Stone(ctx, id)
 	if err != nil {
-		return workshop.Lean{}, stone, err
+		return workshop.Lean{}, 0, nil, err
 	}
-	a, err := s.workshop.AssessStone(ctx, stone)
-	if err != nil {
-		return workshop.Lean{}, stone, err
-	}
-	return workshop.LeanOf(ask.Thick, ask.Thin, a.WidthMM, ask.Towards), stone, nil
+	return s.workshop.LeanFrom(ctx, stone, ask.Setup, each(ask.Readings, func(r GirdleAt) workshop.GirdleAt { return workshop.GirdleAt(r) }))
 }
 
 func (s *Server) tryLean(ctx context.Context, id string, ask LeanRequest) (LeanView, error) {
-	lean, stone, err := s.leanOf(ctx, id, ask)
+	stone, err := s.workshop.Stone(ctx, id)
+	if err != nil {
+		return LeanView{}, err
+	}
+	lean, off, a, err := s.leanOf(ctx, id, ask)
 	if err != nil {
 		return LeanView{}, err
 	}
@@ -287,11 +301,18 @@ func (s *Server) tryLean(ctx context.Context, id string, ask LeanRequest) (LeanV
 	if err != nil {
 		return LeanView{}, err
 	}
-	out := LeanView{Version: stone.Version, Tilt: lean.Tilt, Nudge: (ask.Thick - ask.Thin) / 2, Tiers: []LeanDial{}}
-	for _, d := range dials {
-		out.Tiers = append(out.Tiers, LeanDial{d.Tier, each(d.Set, func(g gear.Setting) LeanSet {
-			return LeanSet{math.Round(g.Angle*100) / 100, g.Tooth, math.Round(g.Cheat*100) / 100}
-		})})
+	check, err := s.workshop.CheckFacet(ctx, stone, ask.Setup, lean)
+	if err != nil {
+		return LeanView{}, err
 	}
-	return out, nil
+	nudge := a.WidthMM / 2 * math.Tan(lean.Tilt*math.Pi/180)
+	return LeanView{Version: stone.Version, Tilt: lean.Tilt, Towards: lean.Towards, Nudge: nudge, Off: off, Tiers: leanDials(dials), Check: words.CheckFacet(check)}, nil
+}
+
+func leanDials(dials []workshop.LeanDial) []LeanDial {
+	return each(dials, func(d workshop.LeanDial) LeanDial {
+		return LeanDial{d.Tier, each(d.Set, func(g gear.Setting) LeanSet {
+			return LeanSet{math.Round(g.Angle*100) / 100, g.Tooth, math.Round(g.Cheat*100) / 100}
+		})}
+	})
 }

@@ -163,11 +163,19 @@ func TestAStoneThatLeansIsDialledOtherwise(t *testing.T) {
 	at := "/api/stones/" + stone.ID
 	var before, after server.BenchScript
 	c.get(at+"/script", &before)
-	ask := server.LeanRequest{Setup: before.Setups[1].ID, Thick: 0.44, Thin: 0.3, Towards: 24, Version: stone.Version}
+	ask := server.LeanRequest{Setup: before.Setups[1].ID, Readings: []server.GirdleAt{{Index: 24, MM: 0.44}, {Index: 72, MM: 0.3}}, Version: stone.Version}
 	var lean server.LeanView
 	c.put("POST", at+"/lean", ask, &lean)
 	assert.InDelta(t, math.Atan(0.14/8)*180/math.Pi, lean.Tilt, 1e-3)
 	assert.InDelta(t, 0.07, lean.Nudge, 1e-9)
+	assert.InDelta(t, 24, lean.Towards, 1e-9)
+	// Three places, of which the girdle is thickest between two.
+	three := server.LeanRequest{Setup: ask.Setup, Readings: []server.GirdleAt{{Index: 12, MM: 0.37 + 0.07/math.Sqrt2}, {Index: 36, MM: 0.37 + 0.07/math.Sqrt2}, {Index: 72, MM: 0.3}}}
+	var again server.LeanView
+	c.put("POST", at+"/lean", three, &again)
+	assert.InDelta(t, lean.Tilt, again.Tilt, 1e-9)
+	assert.InDelta(t, 24, again.Towards, 1e-9)
+	assert.InDelta(t, 0, again.Off, 1e-9)
 	c.put("PUT", at+"/lean", ask, &stone)
 	c.get(at+"/script", &after)
 	for i, f := range after.Facets {
@@ -183,11 +191,11 @@ func TestAStoneThatLeansIsDialledOtherwise(t *testing.T) {
 			}
 		}
 	}
-	c.problem("PUT", at+"/lean", `{"setup": "`+ask.Setup+`", "thick": 0.1, "thin": 0.3, "towards": 1, "version": 2}`, http.StatusUnprocessableEntity)
-	c.problem("PUT", at+"/lean", `{"setup": "none", "thick": 0.3, "thin": 0.3, "towards": 1, "version": 2}`, http.StatusUnprocessableEntity)
+	c.problem("PUT", at+"/lean", `{"setup": "`+ask.Setup+`", "readings": [{"index": 1, "mm": 0.3}], "version": 2}`, http.StatusUnprocessableEntity)
+	c.problem("PUT", at+"/lean", `{"setup": "none", "readings": [{"index": 1, "mm": 0.3}, {"index": 2, "mm": 0.3}], "version": 2}`, http.StatusUnprocessableEntity)
 
 	// No difference is a stone that sits straight again.
-	ask.Thick, ask.Version = ask.Thin, stone.Version
+	ask.Readings[0].MM, ask.Version = ask.Readings[1].MM, stone.Version
 	c.put("PUT", at+"/lean", ask, &stone)
 	c.get(at+"/script", &after)
 	assert.Equal(t, before.Facets[len(before.Facets)-3].Dial, after.Facets[len(after.Facets)-3].Dial)

@@ -102,6 +102,18 @@ func (s *Server) asCutRoutes() {
 		}
 		return asCutView(cut, stone.Work().Plan), nil
 	})
+	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/as-cut/diagram", name: "keepAsCut", summary: "Keep a diagram of the stone as it was really cut", creates: true}, func(c *echo.Context, in byID) (Diagram, error) {
+		ctx := c.Request().Context()
+		stone, err := s.workshop.Stone(ctx, in.ID)
+		if err != nil {
+			return Diagram{}, err
+		}
+		plan := stone.Work().Plan
+		if plan == nil {
+			return Diagram{}, workshop.ErrNoPlan
+		}
+		return viewed(s.workshop.KeepAsCut(ctx, stone, words.AsCut(plan.DiagramName), words.CutAs(stone.Number)))
+	})
 	handle(s, route{method: http.MethodPost, path: "/api/stones/:id/survey", name: "takeOverStone", summary: "Take the stone that stands on a machine for this one as it was cut", computes: true}, func(c *echo.Context, in byIDWithBody[SurveyOf]) (SurveyTaken, error) {
 		event, err := s.takeOver(c.Request().Context(), in.ID, in.Body.Instrument)
 		return SurveyTaken{event}, err

@@ -57,6 +57,8 @@ type BenchScript struct {
 	// ReadWell names the facets, by their places, whose readings of the height dial foretell most: two in a
 	// setup, none without a dial.
 	ReadWell []int `json:"readWell"`
+	// LineUp says for each setup how a stone that came finished is lined up, "" for one that is cut out of rough.
+	LineUp []string `json:"lineUp"`
 }
 
 // BenchMount is the dop and the adhesive of a setup, "" where they are not known, and the minutes that the bond cures.
@@ -223,7 +225,7 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		Setups: setupsOf(script.Setups), Passes: passViews(script.Passes), Facets: []BenchFacet{}, Visits: []BenchVisit{},
 		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear),
 		Checks: []GateCheck{}, Cautions: words.Cautions(a.Material),
-		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick, LapCares: []LapCare{}, Laps: []LapAdvice{}, Layer: changesOf(plan.Layer), Mounts: []BenchMount{}, ReadWell: script.ReadWell(),
+		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick, LapCares: []LapCare{}, Laps: []LapAdvice{}, Layer: changesOf(plan.Layer), Mounts: []BenchMount{}, ReadWell: script.ReadWell(), LineUp: []string{},
 		Visiting: plan.Choices.Visiting, GirdleSpare: plan.Choices.GirdleSpare, Calipers: calipersOf(a),
 	}
 	for i, r := range ladder.Rungs {
@@ -269,8 +271,15 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 	for i, v := range script.Visits {
 		facet := script.Facets[v.FacetNo]
 		stop := stops[facet.Tier]
-		if v.Clears != "" {
+		switch {
+		case v.Clears != "" && facet.Deeper != 0:
+			stop = words.Clear(passes[v.Clears], diagram.Stop{}, false)
+		case v.Clears != "":
 			stop = words.Clear(passes[v.Clears], d.Tiers[facet.TierNo].Stop, facet.AtMeet)
+		case facet.TakeMM > 0:
+			stop = words.TakeOff(facet.TakeMM)
+		case facet.Deeper != 0:
+			stop = words.Aside(stop, facet.Deeper)
 		}
 		if band := d.Tiers[facet.TierNo].Stop; band.Kind == diagram.GirdleBand {
 			stop = words.WithSpare(stop, v.Spare, v.Clears != "" && plan.Choices.GirdleSpare > 0, band.Thickness*a.MM)
@@ -294,6 +303,11 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 			of.First = mount
 		}
 		out.Mounts = append(out.Mounts, BenchMount{setup.ID, mount.Dop, mount.Glue, mount.Adhesive.Minutes})
+		line, err := s.lineUp(ctx, stone, setup.ID)
+		if err != nil {
+			return BenchScript{}, err
+		}
+		out.LineUp = append(out.LineUp, line)
 	}
 	of.Alignment, _ = script.Alignment()
 	for _, step := range words.TransferSteps(of) {
@@ -329,4 +343,16 @@ func touchOf(t cutting.Touch, mmPerUnit float64) BenchTouch {
 		out.False = &p
 	}
 	return out
+}
+
+// lineUp says by which facets a stone that came finished is lined up in a setup, "" for one that is cut out of rough.
+func (s *Server) lineUp(ctx context.Context, stone workshop.Stone, setup string) (string, error) {
+	if stone.Work().Plan.Came == nil {
+		return "", nil
+	}
+	facets, err := s.workshop.FlushFacets(ctx, stone, setup)
+	if err != nil {
+		return "", err
+	}
+	return words.LineUp(facets[:min(3, len(facets))]), nil
 }

@@ -14,6 +14,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"cressa/core/diagram"
+	"cressa/core/mending"
 	"cressa/formats"
 	"cressa/words"
 	"cressa/workshop"
@@ -112,6 +113,12 @@ func problemOf(err error) *Problem {
 		return &Problem{Status: http.StatusConflict, Detail: "This diagram has not been kept yet. Open it, mend what is marked and keep it."}
 	case errors.Is(err, workshop.ErrFinished):
 		return &Problem{Status: http.StatusConflict, Detail: "This stone is finished; its plan and its log are closed."}
+	case errors.Is(err, workshop.ErrCutSince):
+		return &Problem{Status: http.StatusConflict, Detail: "A facet was cut since, so the plan cannot go back to what it was before. Nothing was changed."}
+	case errors.Is(err, mending.ErrTooDeep):
+		return &Problem{Status: http.StatusUnprocessableEntity, Detail: words.WhyNot(err) + " Nothing that keeps the stone's form takes it out: mark it less deep, or choose another diagram."}
+	case errors.Is(err, workshop.ErrProtectedGone):
+		return &Problem{Status: http.StatusUnprocessableEntity, Detail: "The stone has no such facet (any more). Choose the protected facets anew."}
 	case errors.Is(err, workshop.ErrNoPlan):
 		return &Problem{Status: http.StatusConflict, Detail: "This stone came in for repair; it has no diagram and no plan."}
 	case errors.Is(err, workshop.ErrNoPicture):

@@ -10,9 +10,11 @@ import (
 	"github.com/labstack/echo/v5"
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/polyhedron"
 	"cressa/formats"
+	"cressa/workshop"
 )
 
 // RuleRequest asks for a solid that follows from a rule.
@@ -21,6 +23,31 @@ type RuleRequest struct {
 	Name            string  `json:"name" validate:"max=200"`
 	Gear            int     `json:"gear" validate:"min=1,max=360"`
 	RefractiveIndex float64 `json:"refractiveIndex" validate:"min=1,max=4"`
+	// AcrossMM is how far opposite faces are to be apart, or how wide the solid is where it has none, EdgeMM and CornerMM by how much
+	// its edges and corners are eased, 0 where they stay sharp.
+	AcrossMM float64 `json:"acrossMM" validate:"required_with=EdgeMM CornerMM,omitempty,min=0.1,max=500"`
+	EdgeMM   float64 `json:"edgeMM" validate:"min=0,max=100"`
+	CornerMM float64 `json:"cornerMM" validate:"min=0,max=100"`
+}
+
+// Die is a solid with the faces that take numbers. Lengths are in units of the mesh.
+type Die struct {
+	Mesh   Mesh      `json:"mesh"`
+	Levels Levels    `json:"levels"`
+	Faces  []DieFace `json:"faces"`
+}
+
+// DieFace is a face that takes a number.
+type DieFace struct {
+	Face   int    `json:"face"`
+	Name   string `json:"name"`
+	Number int    `json:"number"`
+	// Opposite is the number of the face that lies opposite, 0 where none does; Across is how far they are apart.
+	Opposite int     `json:"opposite"`
+	Across   float64 `json:"across"`
+	// Middle is that of the largest circle that fits into the face, Radius its radius.
+	Middle Point   `json:"middle"`
+	Radius float64 `json:"radius"`
 }
 
 // SolidRequest holds a mesh file and says how its solid is held.
@@ -67,9 +94,15 @@ func (s *Server) solidRoutes() {
 		if err != nil {
 			return PlacedSolid{}, err
 		}
+		if shape, err = eased(shape, in.Body); err != nil {
+			return PlacedSolid{}, err
+		}
 		return place(c, shape, polyhedron.Placing{
 			Up: r3.Vec{Z: 1}, Name: in.Body.Name, Gear: in.Body.Gear, RefractiveIndex: in.Body.RefractiveIndex,
 		})
+	})
+	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id/die", name: "getDie", summary: "The faces of a diagram's solid that take numbers"}, func(c *echo.Context, in byID) (Die, error) {
+		return s.die(c.Request().Context(), in.ID)
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/solids/read", name: "readSolid", summary: "A mesh as a diagram", computes: true}, func(c *echo.Context, in withBody[SolidRequest]) (PlacedSolid, error) {
 		ctx := c.Request().Context()
@@ -96,6 +129,46 @@ func (s *Server) solidRoutes() {
 			Up: up, ByCentroid: in.Body.Centroid, Name: in.Body.Name, Gear: in.Body.Gear, RefractiveIndex: in.Body.RefractiveIndex,
 		})
 	})
+}
+
+// eased eases a solid as far as is asked for.
+func eased(shape *polyhedron.Shape, ask RuleRequest) (*polyhedron.Shape, error) {
+	if ask.EdgeMM == 0 && ask.CornerMM == 0 {
+		return shape, nil
+	}
+	size := shape.Solid.Bounds().Size()
+	across := min(size.X, size.Y)
+	if faces := polyhedron.Die(shape.Solid); faces[0].Opposite >= 0 {
+		across = faces[0].Across
+	}
+	return shape.Eased(ask.EdgeMM*across/ask.AcrossMM, ask.CornerMM*across/ask.AcrossMM)
+}
+
+func (s *Server) die(ctx context.Context, id string) (Die, error) {
+	d, err := s.workshop.Diagram(ctx, id)
+	if err != nil {
+		return Die{}, err
+	}
+	if d.Revision == "" {
+		return Die{}, workshop.ErrNotKept
+	}
+	revision, err := s.workshop.Revision(ctx, d.Revision)
+	if err != nil {
+		return Die{}, err
+	}
+	stone, err := cutting.Cut(revision.Diagram)
+	if err != nil {
+		return Die{}, err
+	}
+	faces := polyhedron.Die(stone.Solid())
+	numbers := map[int]int{}
+	for _, f := range faces {
+		numbers[f.Face] = f.Number
+	}
+	slices.SortFunc(faces, func(a, b polyhedron.DieFace) int { return cmp.Compare(a.Number, b.Number) })
+	return Die{finishedMesh(stone), levelsOf(stone), each(faces, func(f polyhedron.DieFace) DieFace {
+		return DieFace{f.Face, stone.FacetName(f.Face), f.Number, numbers[f.Opposite], f.Across, pointOf(f.Middle), f.Radius}
+	})}, nil
 }
 
 func place(c *echo.Context, shape *polyhedron.Shape, p polyhedron.Placing) (PlacedSolid, error) {

@@ -152,8 +152,11 @@ type StoneBefore struct {
 	WidthMM  float64 `json:"widthMM"`
 	LengthMM float64 `json:"lengthMM"`
 	HeightMM float64 `json:"heightMM"`
-	// Why is what it is recut for.
+	// Why is what it is recut for, Way how where it keeps its diagram, "" where it gets another.
 	Why string `json:"why"`
+	Way string `json:"way"`
+	// Agreed is what was agreed with its owner, "" where nothing was.
+	Agreed string `json:"agreed"`
 }
 
 // ProposalRequest asks what a plan of a diagram begins with, for a new stone or, where one is
@@ -286,7 +289,12 @@ func (s *Server) stonePage(c *echo.Context, in atWork) (StonePage, error) {
 		Summary: summary, Plan: planView(stone.Work().Plan), Works: works, Assessment: assessmentOf(a), Reckoned: state.Folded.Hours(),
 	}
 	if recut, ok := stone.Work().Task.(workshop.Recut); ok {
-		out.Before = (*StoneBefore)(&recut)
+		out.Before = &StoneBefore{
+			Carats: recut.Carats, WidthMM: recut.WidthMM, LengthMM: recut.LengthMM, HeightMM: recut.HeightMM, Why: recut.Why, Way: words.WayOut(recut.Way),
+		}
+		if recut.Intake != nil {
+			out.Before.Agreed = recut.Intake.Agreed
+		}
 	}
 	shelf, err := s.workshop.Shelf(ctx)
 	if err != nil {

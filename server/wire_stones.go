@@ -85,6 +85,9 @@ type Hold struct {
 	Adhesive     string `json:"adhesive" validate:"max=60"`
 	DopItem      string `json:"dopItem" validate:"max=40"`
 	AdhesiveItem string `json:"adhesiveItem" validate:"max=40"`
+	// Tilt is by how many degrees the stone is tipped on purpose, towards an index that is dialled.
+	Tilt    float64 `json:"tilt" validate:"min=0,max=30"`
+	Towards float64 `json:"towards" validate:"min=0,max=360"`
 }
 
 func (c Choices) choices() workshop.Choices {

@@ -46,6 +46,9 @@ export const ranges = {
   Calipered: {
     mm: { min: 0.1, max: 500 },
   },
+  CameBack: {
+    widthMM: { min: 0, max: 500 },
+  },
   Choices: {
     gear: { min: 1, max: 360, whole: true },
     girdleSpare: { min: 0, max: 2 },
@@ -55,6 +58,9 @@ export const ranges = {
   },
   CopyPlan: {
     keep: { min: 1, max: 365, whole: true },
+  },
+  Damage: {
+    clearance: { min: 0, max: 10 },
   },
   Dop: {
     diameter: { min: 0.5, max: 100 },
@@ -92,6 +98,10 @@ export const ranges = {
   FlushReadings: {
     readings: { min: -5, max: 95 },
   },
+  FoundFlush: {
+    angle: { min: 0, max: 180 },
+    index: { min: 0, max: 360 },
+  },
   FreehandSetting: {
     angle: { min: 0, max: 90 },
     indexes: { min: 0, max: 360 },
@@ -101,6 +111,10 @@ export const ranges = {
   },
   GearsRequest: {
     width: { min: 0.1, max: 500 },
+  },
+  GirdleAt: {
+    index: { min: 0, max: 360 },
+    mm: { min: 0, max: 20 },
   },
   GirdleRequest: {
     headAngle: { min: 0, max: 90 },
@@ -122,6 +136,10 @@ export const ranges = {
   Held: {
     distance: { min: -1000, max: 1000 },
     tier: { min: 0, max: 399, whole: true },
+  },
+  Hold: {
+    tilt: { min: 0, max: 30 },
+    towards: { min: 0, max: 360 },
   },
   HolesRequest: {
     holes: { min: 0, max: 1000 },
@@ -156,11 +174,6 @@ export const ranges = {
     diameter: { min: 10, max: 1000 },
     grain: { min: 0, max: 1000 },
     hub: { min: 0, max: 500 },
-  },
-  LeanRequest: {
-    thick: { min: 0, max: 20 },
-    thin: { min: 0, max: 20 },
-    towards: { min: 0, max: 360 },
   },
   LitDraft: {
     headAngle: { min: 0, max: 90 },
@@ -197,6 +210,18 @@ export const ranges = {
   MaterialsRequest: {
     headAngle: { min: 0, max: 90 },
     refractiveIndex: { min: 1.01, max: 4 },
+    width: { min: 0.1, max: 500 },
+  },
+  MeasuredStone: {
+    crown: { min: 0, max: 89 },
+    crownFacets: { min: 0, max: 2000, whole: true },
+    girdle: { min: 0, max: 50 },
+    girdleFacets: { min: 0, max: 2000, whole: true },
+    height: { min: 0, max: 500 },
+    length: { min: 0, max: 500 },
+    pavilion: { min: 0, max: 89 },
+    pavilionFacets: { min: 0, max: 2000, whole: true },
+    table: { min: 0, max: 500 },
     width: { min: 0.1, max: 500 },
   },
   OffcutRequest: {
@@ -252,6 +277,10 @@ export const ranges = {
   RecipeStep: {
     minutes: { min: 0, max: 10080 },
   },
+  RecutAsked: {
+    degrees: { min: 0, max: 10 },
+    hides: { min: 0, max: 20 },
+  },
   Reshape: {
     by: { min: -360, max: 360 },
     fold: { min: 0, max: 360, whole: true },
@@ -297,6 +326,9 @@ export const ranges = {
     sides: { min: 3, max: 60, whole: true },
   },
   RuleRequest: {
+    acrossMM: { min: 0.1, max: 500 },
+    cornerMM: { min: 0, max: 100 },
+    edgeMM: { min: 0, max: 100 },
     gear: { min: 1, max: 360, whole: true },
     refractiveIndex: { min: 1, max: 4 },
   },

@@ -299,6 +299,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/diagrams/{id}/die": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The faces of a diagram's solid that take numbers */
+        get: operations["getDie"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/diagrams/{id}/draft": {
         parameters: {
             query?: never;
@@ -1128,6 +1145,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Choose a way to recut a stone: it becomes a work */
+        post: operations["recutSo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recuts/another": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The largest stone of another diagram in one that is recut */
+        post: operations["anotherRecut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recuts/likenesses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Diagrams that come nearest to a measured stone */
+        post: operations["likenesses"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recuts/stone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A finished stone as it is before it is recut */
+        post: operations["returnedStone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recuts/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The ways to recut a stone, side by side */
+        post: operations["recutWays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/repairs": {
         parameters: {
             query?: never;
@@ -1871,6 +1973,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/as-cut/diagram": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a diagram of the stone as it was really cut */
+        post: operations["keepAsCut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/at-wheel": {
         parameters: {
             query?: never;
@@ -1915,6 +2034,23 @@ export interface paths {
         get?: never;
         /** Write a stone's logbook card */
         put: operations["finishStone"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stones/{id}/flush": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Facets to bring flush, to find how a stone sits on its dop */
+        get: operations["flushFacets"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1991,6 +2127,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/mending": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Choose a way out: the plan goes on from there */
+        put: operations["mendStone"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stones/{id}/moved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Correct what is dialled for a stone that sits otherwise */
+        put: operations["correctMoved"];
+        /** How a stone sits, from facets that were brought flush */
+        post: operations["tryMoved"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/photos/{photo}": {
         parameters: {
             query?: never;
@@ -2018,6 +2189,23 @@ export interface paths {
         get?: never;
         /** Change a stone's plan */
         put: operations["replanStone"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stones/{id}/plan/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take back what a stone was mended or corrected by last */
+        put: operations["takePlanBack"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2127,6 +2315,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/slips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a stone would look like if one slip was made */
+        get: operations["slips"];
+        put?: never;
+        /** Take the look of a slip for what was really cut */
+        post: operations["takeSlip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/survey": {
         parameters: {
             query?: never;
@@ -2138,6 +2344,23 @@ export interface paths {
         put?: never;
         /** Take the stone that stands on a machine for this one as it was cut */
         post: operations["takeOverStone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stones/{id}/ways-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ways out of what went wrong with a stone at the wheel */
+        get: operations["waysOut"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2481,6 +2704,12 @@ export interface components {
             name: string;
             size: number;
         };
+        AddedFacet: {
+            angle: number;
+            index: number;
+            /** @enum {string} */
+            part: "pavilion" | "girdle" | "crown";
+        };
         Adhesive: {
             minutes: number;
             /** @enum {string} */
@@ -2515,6 +2744,16 @@ export interface components {
             crownWithPavilion: boolean;
             margin: number | null;
             refractiveIndex: number;
+        };
+        AnotherAsked: {
+            asked: components["schemas"]["RecutAsked"];
+            diagram: string;
+        };
+        AnotherRecut: {
+            name: string;
+            tilt: number;
+            way: components["schemas"]["RecutWay"];
+            whole: boolean;
         };
         AsCutFigures: {
             carats: number;
@@ -2573,6 +2812,9 @@ export interface components {
             turns: components["schemas"]["Turns"];
             warnings: components["schemas"]["Place"][];
             width: number;
+        };
+        AtVersion: {
+            version: number;
         };
         AtWheelRequest: {
             across: components["schemas"]["Calipered"] | null;
@@ -2646,6 +2888,7 @@ export interface components {
             laps: components["schemas"]["LapAdvice"][];
             layer: components["schemas"]["TierChange"][];
             levels: components["schemas"]["Levels"];
+            lineUp: string[];
             material: string;
             mesh: components["schemas"]["Mesh"];
             mmPerUnit: number;
@@ -2761,6 +3004,12 @@ export interface components {
         Calipered: {
             mm: number;
             tier: string;
+        };
+        CameBack: {
+            diagram: string;
+            material: string;
+            stone: string;
+            widthMM: number;
         };
         Candidate: {
             allowance: number;
@@ -2879,6 +3128,10 @@ export interface components {
             /** @enum {string} */
             what: "copy" | "restore";
         };
+        Damage: {
+            clearance: number;
+            points: components["schemas"]["Point"][];
+        };
         Device: {
             id: string;
             name: string;
@@ -2966,6 +3219,20 @@ export interface components {
             cheat: number;
             cheatTurns: number;
             tooth: number;
+        };
+        Die: {
+            faces: components["schemas"]["DieFace"][];
+            levels: components["schemas"]["Levels"];
+            mesh: components["schemas"]["Mesh"];
+        };
+        DieFace: {
+            across: number;
+            face: number;
+            middle: components["schemas"]["Point"];
+            name: string;
+            number: number;
+            opposite: number;
+            radius: number;
         };
         DifferenceView: {
             faces: number[];
@@ -3083,6 +3350,10 @@ export interface components {
             show: "flaws" | "marks" | "flawless";
             tilt: number;
             to: number;
+        };
+        FaceTake: {
+            face: number;
+            mm: number;
         };
         FaceView: {
             colour: string;
@@ -3211,6 +3482,18 @@ export interface components {
             images: number;
             share: number;
         };
+        FlushFacet: {
+            angle: number;
+            cheat: number;
+            face: number;
+            id: string;
+            spread: number | null;
+            tier: string;
+            tooth: number;
+        };
+        FlushFacets: {
+            facets: components["schemas"]["FlushFacet"][];
+        };
         FlushReadings: {
             readings: number[];
             version: number;
@@ -3225,6 +3508,11 @@ export interface components {
         };
         FoundAngles: {
             angles: components["schemas"]["FoundAngle"][];
+        };
+        FoundFlush: {
+            angle: number;
+            facet: string;
+            index: number;
         };
         FoundInstrument: {
             address: string;
@@ -3314,6 +3602,10 @@ export interface components {
         GearsRequest: {
             draft: components["schemas"]["Draft"];
             width: number;
+        };
+        GirdleAt: {
+            index: number;
+            mm: number;
         };
         GirdleFinishLight: {
             faceUp: components["schemas"]["LightFigures"];
@@ -3431,6 +3723,8 @@ export interface components {
             adhesiveItem: string;
             dop: string;
             dopItem: string;
+            tilt: number;
+            towards: number;
         };
         Hole: {
             angle: number;
@@ -3641,10 +3935,9 @@ export interface components {
             tier: string;
         };
         LeanRequest: {
+            readings: components["schemas"]["GirdleAt"][];
             setup: string;
-            thick: number;
-            thin: number;
-            towards: number;
+            straight: boolean;
             version: number;
         };
         LeanSet: {
@@ -3653,9 +3946,12 @@ export interface components {
             tooth: number;
         };
         LeanView: {
+            check: string;
             nudge: number;
+            off: number;
             tiers: components["schemas"]["LeanDial"][];
             tilt: number;
+            towards: number;
             version: number;
         };
         LeftOff: {
@@ -3684,6 +3980,18 @@ export interface components {
             residual: number;
             return: number;
             window: number;
+        };
+        Likeness: {
+            diagram: string;
+            draft: components["schemas"]["Draft"];
+            levels: components["schemas"]["Levels"];
+            mesh: components["schemas"]["Mesh"];
+            name: string;
+            off: number;
+            residuals: components["schemas"]["MeasuredValue"][];
+        };
+        Likenesses: {
+            found: components["schemas"]["Likeness"][];
         };
         LimitedBy: {
             /** @enum {string} */
@@ -3872,6 +4180,25 @@ export interface components {
             tint: string;
             width: number;
         };
+        MeasuredStone: {
+            crown: number;
+            crownFacets: number;
+            girdle: number;
+            girdleFacets: number;
+            height: number;
+            length: number;
+            outline: string;
+            pavilion: number;
+            pavilionFacets: number;
+            table: number;
+            width: number;
+        };
+        MeasuredValue: {
+            fitted: number;
+            is: number;
+            /** @enum {string} */
+            what: "width" | "length" | "height" | "table" | "girdle" | "crown" | "pavilion" | "crown-facets" | "pavilion-facets" | "girdle-facets";
+        };
         Measures: {
             crownHeight?: number | null;
             edges: number;
@@ -3889,6 +4216,36 @@ export interface components {
             volume: number;
             volumeFactor: number;
             width: number;
+        };
+        MendFigures: {
+            carats: number;
+            girdleMax: number | null;
+            girdleMin: number | null;
+            height: number;
+            length: number;
+            lost: number;
+            return: number;
+            width: number;
+            window: number;
+        };
+        MendRequest: {
+            version: number;
+            /** @enum {string} */
+            way: "leave" | "tier" | "side" | "smaller" | "largest";
+        };
+        MendTier: {
+            facets: number;
+            least: number;
+            leastDivisions: number | null;
+            most: number;
+            mostDivisions: number | null;
+            tier: string;
+        };
+        MendedView: {
+            canUndo: boolean;
+            text: string;
+            /** @enum {string} */
+            way: "leave" | "tier" | "side" | "smaller" | "largest";
         };
         Mesh: {
             steps: components["schemas"]["MeshStep"][];
@@ -3947,6 +4304,25 @@ export interface components {
             underside: "level" | "keel" | "tip";
             /** @enum {string} */
             up: "pavilion" | "crown";
+        };
+        Moved: {
+            beyond: string[];
+            check: string;
+            fits: boolean;
+            misread: number[];
+            nudge: number;
+            residuals: number[];
+            tiers: components["schemas"]["LeanDial"][];
+            tilt: number;
+            towards: number;
+            twist: number;
+            uncertain: number;
+            version: number;
+        };
+        MovedRequest: {
+            found: components["schemas"]["FoundFlush"][];
+            setup: string;
+            version: number;
         };
         MovedStone: {
             carats: number | null;
@@ -4356,11 +4732,65 @@ export interface components {
             minutes: number;
             text: string;
         };
+        RecutAsked: {
+            damages: components["schemas"]["Damage"][];
+            degrees: number;
+            hides: number | null;
+            of: components["schemas"]["CameBack"];
+            protected: number[];
+        };
+        RecutChosen: {
+            asked: components["schemas"]["RecutAsked"];
+            diagram: string;
+            /** @enum {string} */
+            firstSide: "pavilion" | "crown";
+            name: string;
+            polishFrom: string;
+            version: number;
+            /** @enum {string} */
+            way: "facet" | "flank" | "round" | "side" | "corners" | "added" | "largest" | "another";
+            why: string;
+        };
+        RecutFigures: {
+            carats: number;
+            culetOffset: number;
+            girdleMax: number | null;
+            girdleMin: number | null;
+            height: number;
+            length: number;
+            lost: number;
+            return: number;
+            tableWidth: number | null;
+            width: number;
+            window: number;
+        };
         RecutRequest: {
             choices: components["schemas"]["Choices"];
             diagramId: string;
             version: number;
             why: string;
+        };
+        RecutWay: {
+            added: components["schemas"]["AddedFacet"][];
+            again: number;
+            does: string;
+            figures: components["schemas"]["RecutFigures"] | null;
+            gap: number;
+            minutes: number;
+            name: string;
+            polishMinutes: number;
+            scale: number | null;
+            solid: components["schemas"]["Mesh"] | null;
+            takes: components["schemas"]["FaceTake"][];
+            visits: number;
+            /** @enum {string} */
+            way: "facet" | "flank" | "round" | "side" | "corners" | "added" | "largest" | "another";
+            why: string;
+        };
+        RecutWays: {
+            before: components["schemas"]["RecutFigures"];
+            stay: number[];
+            ways: components["schemas"]["RecutWay"][];
         };
         Remark: {
             grave: boolean;
@@ -4392,6 +4822,28 @@ export interface components {
         };
         Reshaped: {
             draft: components["schemas"]["Draft"];
+        };
+        ReturnedFace: {
+            angle: number;
+            face: number;
+            name: string;
+            /** @enum {string} */
+            part: "pavilion" | "girdle" | "crown";
+        };
+        ReturnedStone: {
+            advice: string[];
+            diagram: string;
+            facets: components["schemas"]["ReturnedFace"][];
+            figures: components["schemas"]["AsCutFigures"];
+            /** @enum {string} */
+            firstSide: "pavilion" | "crown";
+            levels: components["schemas"]["Levels"];
+            logged: boolean;
+            material: string;
+            mesh: components["schemas"]["Mesh"];
+            mm: number;
+            name: string;
+            passes: components["schemas"]["Pass"][];
         };
         RollRequest: {
             readings: number[];
@@ -4516,6 +4968,9 @@ export interface components {
             sides: number;
         };
         RuleRequest: {
+            acrossMM: number;
+            cornerMM: number;
+            edgeMM: number;
             gear: number;
             name: string;
             refractiveIndex: number;
@@ -4796,6 +5251,25 @@ export interface components {
             tier: string;
             typed: string;
         };
+        SlipLook: {
+            faces: number[];
+            slip: components["schemas"]["SlipName"];
+            solid: components["schemas"]["Mesh"];
+            text: string;
+            told: boolean;
+        };
+        SlipName: {
+            by: number | null;
+            /** @enum {string} */
+            kind: "index" | "sense" | "swap" | "angle" | "missed" | "gear" | "side";
+            tiers: string[];
+        };
+        Slips: {
+            looks: components["schemas"]["SlipLook"][];
+            planned: components["schemas"]["Mesh"];
+            /** @enum {string} */
+            up: "crown" | "pavilion";
+        };
         SolidFace: {
             area: number;
             corners: number;
@@ -4874,9 +5348,11 @@ export interface components {
             why: string;
         };
         StoneBefore: {
+            agreed: string;
             carats: number;
             heightMM: number;
             lengthMM: number;
+            way: string;
             why: string;
             widthMM: number;
         };
@@ -5298,10 +5774,44 @@ export interface components {
         VersionRequest: {
             version: number;
         };
+        WayOut: {
+            again: number;
+            does: string;
+            figures: components["schemas"]["MendFigures"] | null;
+            gap: number;
+            minutes: number;
+            name: string;
+            scale: number | null;
+            solid: components["schemas"]["Mesh"] | null;
+            takes: components["schemas"]["FaceTake"][];
+            tiers: components["schemas"]["MendTier"][];
+            visits: number;
+            /** @enum {string} */
+            way: "leave" | "tier" | "side" | "smaller" | "largest";
+            why: string;
+        };
+        WaysOut: {
+            cut: components["schemas"]["Mesh"];
+            levels: components["schemas"]["Levels"];
+            mended: components["schemas"]["MendedView"] | null;
+            plan: components["schemas"]["MendFigures"];
+            planned: components["schemas"]["Mesh"];
+            /** @enum {string} */
+            up: "crown" | "pavilion";
+            version: number;
+            ways: components["schemas"]["WayOut"][];
+            wrong: components["schemas"]["WentWrong"][];
+        };
         Weight: {
             factor: string;
             points: number;
             value: number;
+        };
+        WentWrong: {
+            face: number;
+            text: string;
+            tier: string;
+            tooth: number;
         };
         Wish: {
             corners: components["schemas"]["Spot"][];
@@ -6064,6 +6574,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Diagram"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getDie: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Die"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -8045,6 +8586,173 @@ export interface operations {
             };
         };
     };
+    recutSo: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecutChosen"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoneHead"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    anotherRecut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnotherAsked"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnotherRecut"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    likenesses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuredStone"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Likenesses"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    returnedStone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CameBack"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReturnedStone"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recutWays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecutAsked"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecutWays"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     takeIn: {
         parameters: {
             query?: never;
@@ -9830,6 +10538,39 @@ export interface operations {
             };
         };
     };
+    keepAsCut: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diagram"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     changeAtWheel: {
         parameters: {
             query?: never;
@@ -9918,6 +10659,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Finish"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    flushFacets: {
+        parameters: {
+            query?: {
+                setup?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlushFacets"];
                 };
             };
             /** @description a problem (RFC 9457) */
@@ -10098,6 +10872,111 @@ export interface operations {
             };
         };
     };
+    mendStone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoneHead"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    correctMoved: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovedRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoneHead"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tryMoved: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovedRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     dropPhoto: {
         parameters: {
             query?: never;
@@ -10140,6 +11019,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ReplanRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoneHead"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takePlanBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AtVersion"];
             };
         };
         responses: {
@@ -10373,6 +11287,72 @@ export interface operations {
             };
         };
     };
+    slips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Slips"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeSlip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SlipName"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurveyTaken"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     takeOverStone: {
         parameters: {
             query?: never;
@@ -10395,6 +11375,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SurveyTaken"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    waysOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysOut"];
                 };
             };
             /** @description a problem (RFC 9457) */

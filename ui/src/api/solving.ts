@@ -157,6 +157,13 @@ export const ruleQuery = (body: Body<'/api/solids/rule'>) =>
     gcTime: 10_000,
   });
 
+/** The faces of a diagram's solid that take numbers. */
+export const dieQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['die', id],
+    queryFn: () => answer(client.GET('/api/diagrams/{id}/die', { params: { path: { id } } })),
+  });
+
 export type { Rule };
 
 /** A solid that came in as a file, and how it is held. */

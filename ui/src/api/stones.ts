@@ -12,11 +12,15 @@ import {
   type Finish,
   type Intake,
   type LeanRequest,
+  type MovedRequest,
   type Photo,
   type RepairPage,
+  type SlipName,
   type StonePage,
   type TierChange,
+  type WayOut,
 } from './client';
+import { diagramListsKey } from './diagrams';
 import { making } from './making';
 import { sendPictures } from './pictures';
 import { refresh, reread } from './refresh';
@@ -242,6 +246,37 @@ export const leanQuery = (stone: string, body: LeanRequest | undefined) =>
     retry: false,
   });
 
+/** Facets to bring flush in a setup, to find how a stone sits. */
+export const flushQuery = (stone: string, setup: string) =>
+  queryOptions({
+    queryKey: [...stonesKey, 'flush', stone, setup],
+    queryFn: ({ signal }) =>
+      answer(
+        client.GET('/api/stones/{id}/flush', {
+          params: { path: { id: stone }, query: { setup } },
+          signal,
+        }),
+      ),
+    refetchOnMount: 'always',
+  });
+
+/** How a stone sits, from facets that were brought flush. */
+export const movedQuery = (stone: string, body: MovedRequest | undefined) =>
+  queryOptions({
+    queryKey: [...stonesKey, 'moved', stone, body],
+    queryFn: ({ signal }) =>
+      answer(client.POST('/api/stones/{id}/moved', { ...at(stone), body: body!, signal })),
+    enabled: body !== undefined,
+    retry: false,
+  });
+
+/** Corrects what is dialled for a stone that sits otherwise. */
+export const correctMoved = mutationOptions({
+  mutationFn: ({ stone, ...body }: MovedRequest & { stone: string }) =>
+    answer(client.PUT('/api/stones/{id}/moved', { ...at(stone), body })),
+  onSuccess: refresh(stonesKey),
+});
+
 /** Corrects what is dialled for a stone that leans. */
 export const leanStone = mutationOptions({
   mutationFn: ({ stone, ...body }: LeanRequest & { stone: string }) =>
@@ -253,6 +288,53 @@ export const leanStone = mutationOptions({
 export const adaptStone = mutationOptions({
   mutationFn: ({ stone, ...body }: { stone: string; changes: TierChange[]; version: number }) =>
     answer(client.PUT('/api/stones/{id}/layer', { ...at(stone), body })),
+  onSuccess: refresh(stonesKey),
+});
+
+/** The ways out of what went wrong with a stone. Heard is how much of its log the server has: more of it may be another stone. */
+export const waysOutQuery = (id: string, heard: number) =>
+  queryOptions({
+    queryKey: [...stonesKey, id, 'ways out', { heard }],
+    queryFn: ({ signal }) => answer(client.GET('/api/stones/{id}/ways-out', { ...at(id), signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+
+/** Keeps a diagram of a stone as it was really cut. */
+export const keepAsCut = mutationOptions({
+  mutationFn: (stone: string) =>
+    making(['as cut', stone], (head) =>
+      client.POST('/api/stones/{id}/as-cut/diagram', { ...at(stone), ...head }),
+    ),
+  onSuccess: refresh(diagramListsKey),
+});
+
+/** Chooses a way out: the plan goes on from there. */
+export const mendStone = mutationOptions({
+  mutationFn: ({ stone, ...body }: { stone: string; way: WayOut['way']; version: number }) =>
+    answer(client.PUT('/api/stones/{id}/mending', { ...at(stone), body })),
+  onSuccess: refresh(stonesKey),
+});
+
+/** Takes back what a stone was mended or corrected by last. */
+export const takePlanBack = mutationOptions({
+  mutationFn: ({ stone, ...body }: { stone: string; version: number }) =>
+    answer(client.PUT('/api/stones/{id}/plan/undo', { ...at(stone), body })),
+  onSuccess: refresh(stonesKey),
+});
+
+/** What a stone would look like if one slip was made. Heard is how much of its log the server has. */
+export const slipsQuery = (id: string, heard: number) =>
+  queryOptions({
+    queryKey: [...stonesKey, id, 'slips', { heard }],
+    queryFn: ({ signal }) => answer(client.GET('/api/stones/{id}/slips', { ...at(id), signal })),
+    placeholderData: keepPreviousData,
+  });
+
+/** Takes the look of a slip for what was really cut. */
+export const takeSlip = mutationOptions({
+  mutationFn: ({ stone, ...body }: SlipName & { stone: string }) =>
+    answer(client.POST('/api/stones/{id}/slips', { ...at(stone), body })),
   onSuccess: refresh(stonesKey),
 });
 

@@ -1,0 +1,88 @@
+package server_test
+
+import (
+	"net/http"
+	"os"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"cressa/core/diagram"
+	"cressa/core/mending"
+	"cressa/server"
+)
+
+// The contract's round comes back with a chip. The ways have the contract's numbers, another diagram lies in what is sound, and
+// each becomes a work.
+func TestAStoneThatCameBackIsRecut(t *testing.T) {
+	c := start(t)
+	file, err := os.ReadFile("../core/cutting/testdata/round.cressa.json")
+	require.NoError(t, err)
+	var read server.ReadFile
+	c.put("POST", "/api/diagrams/read", server.ReadRequest{Name: "round.cressa.json", Text: string(file)}, &read)
+	var d server.Diagram
+	c.put("POST", "/api/diagrams/add", server.AddDraftRequest{Draft: read.Draft, Origin: "round.cressa.json"}, &d)
+
+	c.problem("POST", "/api/recuts/stone", `{"stone": "", "diagram": "", "widthMM": 0, "material": "Quartz"}`, http.StatusUnprocessableEntity)
+	asked := server.RecutAsked{
+		Of:      server.CameBack{Diagram: d.ID, WidthMM: 8, Material: "Quartz"},
+		Damages: []server.Damage{{Points: []server.Point{{X: -0.7361, Y: 3.7008, Z: 3.7457}}}}, Protected: []int{}, Degrees: 0,
+	}
+	var back server.ReturnedStone
+	c.put("POST", "/api/recuts/stone", asked.Of, &back)
+	assert.False(t, back.Logged)
+	assert.InDelta(t, 1.4025, back.Figures.Carats, 5e-5)
+	assert.NotEmpty(t, back.Advice)
+	var ways server.RecutWays
+	c.put("POST", "/api/recuts/ways", asked, &ways)
+	lost := map[mending.Kind]float64{}
+	for _, w := range ways.Ways {
+		if w.Figures == nil {
+			assert.NotEmpty(t, w.Why)
+			continue
+		}
+		lost[w.Way] = 100 * w.Figures.Lost
+		assert.InDelta(t, back.Figures.Carats*(1-w.Figures.Lost), w.Figures.Carats, 1e-9, w.Way)
+		assert.Len(t, w.Takes, w.Again-len(w.Added), w.Way)
+		assert.Positive(t, w.Minutes)
+	}
+	for way, want := range map[mending.Kind]float64{mending.OneFacet: 0.076, mending.Flank: 0.709, mending.Round: 10.058, mending.Side: 6.102, mending.Largest: 5.58} {
+		assert.InDelta(t, want, lost[way], 5e-3, way)
+	}
+	assert.Less(t, lost[mending.Added], lost[mending.OneFacet])
+
+	// A protected facet closes the ways that need it; a setting that hides the girdle lets the chip stay.
+	asked.Protected = []int{ways.Ways[0].Takes[0].Face}
+	c.put("POST", "/api/recuts/ways", asked, &ways)
+	assert.NotEmpty(t, ways.Ways[len(ways.Ways)-1].Why)
+	c.problem("POST", "/api/recuts/ways", `{"of": {"stone": "", "diagram": "`+d.ID+`", "widthMM": 8, "material": "Quartz"}, "damages": [], "protected": [999], "hides": null, "degrees": 0}`, http.StatusUnprocessableEntity)
+	asked.Protected, asked.Hides = []int{}, new(0.1)
+	c.put("POST", "/api/recuts/ways", asked, &ways)
+	assert.Equal(t, []int{0}, ways.Stay)
+	asked.Hides = nil
+
+	var another server.AnotherRecut
+	c.put("POST", "/api/recuts/another", server.AnotherAsked{Asked: asked, Diagram: d.ID}, &another)
+	assert.InDelta(t, lost[mending.Largest], 100*another.Way.Figures.Lost, 1, "the same diagram, in any turn")
+	for _, way := range []struct {
+		kind    mending.Kind
+		diagram string
+		width   float64
+	}{{mending.Flank, "", 0}, {mending.AnotherDiagram, d.ID, another.Way.Figures.Width}} {
+		var stone server.StoneHead
+		c.put("POST", "/api/recuts", server.RecutChosen{
+			Asked: asked, Way: way.kind, Diagram: way.diagram, FirstSide: diagram.Pavilion, Name: "ring stone", Why: "a chip",
+		}, &stone)
+		var page server.StonePage
+		c.get("/api/stones/"+stone.ID, &page)
+		require.NotNil(t, page.Before)
+		assert.NotEmpty(t, page.Before.Way)
+		if way.width > 0 {
+			assert.InDelta(t, way.width, page.Assessment.Width, 0.05)
+		}
+		var script server.BenchScript
+		c.get("/api/stones/"+stone.ID+"/script", &script)
+		assert.NotEmpty(t, script.Visits)
+	}
+}
