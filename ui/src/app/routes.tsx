@@ -124,6 +124,10 @@ const rooms: RouteObject[] = [
     ...room(async () => (await import('../rooms/repairs/RepairRoom')).RepairRoom),
   },
   {
+    path: '/recut',
+    ...room(async () => (await import('../rooms/recut/RecutRoom')).RecutRoom),
+  },
+  {
     path: '/logbook',
     ...room(async () => (await import('../rooms/logbook/LogbookRoom')).LogbookRoom),
   },

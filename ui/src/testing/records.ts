@@ -141,6 +141,7 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
   lapCares: [],
   laps: [{ pass: 'cut', texts: ['Fast, with plenty of water.'], leaves: 60 }],
   readWell: [],
+  lineUp: [],
   visiting: 'written',
   girdleSpare: 0,
   calipers: [{ tier: 'G1', mm: 8, flats: true }],

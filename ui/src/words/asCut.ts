@@ -3,7 +3,6 @@ export const asCutWords = {
   title: 'Planned and cut',
   planned: 'As planned',
   cut: 'As it was cut',
-  side: 'Side that is up',
   facets: (cut: number, asked: number) => `${cut} of ${asked} facets cut.`,
   same: 'All of it as planned.',
   differences: (n: number) => (n === 1 ? 'One difference:' : `${n} differences:`),
@@ -19,6 +18,8 @@ export const asCutWords = {
   takeOver: (from: string) => `Take over the stone from ${from}`,
   takenOver: (from: string) => `This is the stone that stands on ${from} now`,
   takeBack: 'Take back',
+  keep: 'Keep a diagram of what was really cut',
+  kept: (name: string) => `Open ${name}`,
   hours: 'Hours by stage',
   stage: (side: string, pass: string) => [side, pass].filter(Boolean).join(' · '),
 };

@@ -380,5 +380,9 @@ export const kitWords = {
     crown: 'Crown',
     first: 'First side',
     second: 'Other side',
+    tilt: 'Tipped by',
+    towards: 'Towards index',
+    tipped:
+      'A stone that is tipped on purpose, such as one without a flat table, is dialled as it sits: every angle, tooth and cheat is worked out for that.',
   },
 };

@@ -22,6 +22,13 @@ export const solidWords = {
   gear: 'Gear',
   index: 'Refractive index',
   name: 'Name',
+  ease: { acrossMM: 'Across faces', edgeMM: 'Edges eased by', cornerMM: 'Corners eased by' },
+  die: 'Faces and numbers',
+  dieLead:
+    'Opposite faces add up to the same. The circle is the largest that fits into a face: so large a number can be engraved.',
+  dieHead: ['Number', 'Facet', 'Opposite', 'Across', 'Circle'] as const,
+  none: '–',
+  acrossFaces: 'Across faces',
   keep: 'Add to the library',
   origin: 'a solid by rule',
   file: 'a solid',

@@ -251,7 +251,11 @@ export const wheelWords = {
   thickest: 'Tap the wheel where the girdle is thickest.',
   thickestAt: 'Thickest at index',
   thick: 'Thickest',
-  thin: 'Thinnest, opposite',
+  placeAt: (no: number) => `Place ${no} at index`,
+  thickAt: (no: number) => `Thick at place ${no}`,
+  otherPlace: 'Another place',
+  unevenGirdle: (mm: string) =>
+    `The places differ by ${mm} mm from a girdle that stands aslant as a whole. Measure again, or look for a facet that is too deep.`,
   leansBy: (tilt: string, towards: string) =>
     `The stone leans by ${tilt}° towards index ${towards}.`,
   nudge: 'Nudge the wax',

@@ -51,6 +51,7 @@ export const w = {
       'The stone in the round. Drag it, or turn it with the arrow keys; + and − come nearer and go back, Home returns.',
     inWheel: (side: string) => `The stone in its index wheel, ${side} up`,
     views: 'View',
+    side: 'Side that is up',
     crownUp: 'Crown up',
     pavilionUp: 'Pavilion up',
     inRound: 'In the round',

@@ -14,5 +14,7 @@ export const workWords = {
   why: 'What for',
   whyExample: 'such as: the table is worn',
   before: 'Before the recut',
+  way: (way: string) => `It is recut so: ${way}.`,
+  agreed: 'What was agreed',
   was: (carats: string, sizes: string) => `It was ${[carats, sizes].filter(Boolean).join(', ')}.`,
 };

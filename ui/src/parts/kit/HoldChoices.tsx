@@ -3,6 +3,8 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import type { Choices } from '../../api/client';
 import { shelfQuery } from '../../api/kit';
+import { ranges } from '../../api/ranges';
+import { NumberField } from '../fields/NumberField';
 import { KitField } from './KitField';
 import { Care } from '../Page';
 import { kitWords } from '../../words/kit';
@@ -11,7 +13,7 @@ const k = kitWords.holds;
 
 type Hold = Choices['holds'][number];
 
-const none: Hold = { dop: '', dopItem: '', adhesive: '', adhesiveItem: '' };
+const none: Hold = { dop: '', dopItem: '', adhesive: '', adhesiveItem: '', tilt: 0, towards: 0 };
 
 interface Props {
   holds: Hold[];
@@ -40,7 +42,10 @@ export function HoldChoices({ holds, first, onChange }: Props) {
         {k.head}
       </Typography>
       {sides.map((side, i) => (
-        <Box key={side} sx={{ display: 'flex', gap: 2, mb: 2, alignItems: 'center' }}>
+        <Box
+          key={side}
+          sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, mb: 2, alignItems: 'center' }}
+        >
           <Typography sx={{ width: 110, flexShrink: 0 }}>{side}</Typography>
           <KitField
             label={`${kitWords.pick.dop}, ${side}`}
@@ -56,8 +61,31 @@ export function HoldChoices({ holds, first, onChange }: Props) {
             item={of(i).adhesiveItem}
             onChange={(adhesive, adhesiveItem) => set(i, { adhesive, adhesiveItem })}
           />
+          {first && (
+            <>
+              <NumberField
+                label={`${k.tilt}, ${side}`}
+                unit="°"
+                {...ranges.Hold.tilt}
+                width={150}
+                optional="0"
+                value={of(i).tilt || undefined}
+                onChange={(tilt) => set(i, { tilt: tilt ?? 0 })}
+              />
+              {of(i).tilt > 0 && (
+                <NumberField
+                  label={`${k.towards}, ${side}`}
+                  {...ranges.Hold.towards}
+                  width={150}
+                  value={of(i).towards}
+                  onChange={(towards) => set(i, { towards })}
+                />
+              )}
+            </>
+          )}
         </Box>
       ))}
+      {holds.some((h) => h.tilt > 0) && <Typography>{k.tipped}</Typography>}
       {bad.map((s) => (
         <Care key={s!.item.id} grave>
           <strong>{s!.item.name}: </strong>

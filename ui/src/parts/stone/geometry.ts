@@ -161,14 +161,23 @@ export function inSight(faces: readonly VisibleFace[], p: Vec): boolean {
 export function pointAt(
   faces: readonly VisibleFace[],
   camera: Camera,
-  [x, y]: readonly [number, number],
+  place: readonly [number, number],
 ): Vec | undefined {
+  return placeAt(faces, camera, place)?.at;
+}
+
+/** The same with the facet that the point lies on. */
+export function placeAt(
+  faces: readonly VisibleFace[],
+  camera: Camera,
+  [x, y]: readonly [number, number],
+): { at: Vec; facet: number } | undefined {
   const there = faces.find((f) => covers(f, x, y));
   if (!there) return undefined;
   const eye = cross(camera.right, camera.up);
   const onScreen = blend(camera.right, x, camera.up, -y);
   const deep = (there.distance - dot(there.normal, onScreen)) / dot(there.normal, eye);
-  return blend(onScreen, 1, eye, deep);
+  return { at: blend(onScreen, 1, eye, deep), facet: there.facet };
 }
 
 /** Whether a face, which is convex, covers a place on the screen. */
@@ -195,6 +204,12 @@ export function reachOf(mesh: Mesh): number {
   let reach = reaches.get(mesh);
   if (reach === undefined) reaches.set(mesh, (reach = findReach(mesh)));
   return reach;
+}
+
+/** From where to where a mesh of one step goes along the axis. */
+export function spanOf(mesh: Mesh): { bottom: number; top: number } {
+  const heights = mesh.steps[0]!.set.flatMap((f) => f.loop.map((i) => vertex(mesh, i)[2]));
+  return { bottom: Math.min(...heights), top: Math.max(...heights) };
 }
 
 const reaches = new WeakMap<Mesh, number>();

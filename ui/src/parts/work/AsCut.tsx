@@ -1,16 +1,13 @@
 import Box from '@mui/material/Box';
-import ToggleButton from '@mui/material/ToggleButton';
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import type { AsCut } from '../../api/client';
 import { asCutWords as t } from '../../words/asCut';
 import { carats, hours, micron, mm, span } from '../../words/numbers';
 import { w } from '../../words/words';
 import { ChoiceList } from '../ChoiceList';
 import { Figures } from '../Page';
-import type { Side } from '../stone/geometry';
-import { StoneInWheel } from '../stone/StoneInWheel';
+import { StonesBeside } from '../stone/StonesBeside';
 
 interface Props {
   of: AsCut;
@@ -22,52 +19,17 @@ interface Props {
 
 /** The stone as planned and as it was cut, both turned the same way. */
 export function AsCutStones({ of, stacked, chosen }: Props) {
-  const [up, setUp] = useState<Side>(of.up);
   const marked = new Set(chosen === undefined ? [] : of.differences[chosen]?.faces);
-  const stone = (mesh: AsCut['cut'], caption: string) => (
-    <Box
-      component="figure"
-      sx={{ m: 0, minHeight: 0, minWidth: 0, display: 'flex', flexDirection: 'column' }}
-    >
-      <Box sx={stacked ? { flex: '1 1 0', minHeight: 0 } : { aspectRatio: '1', maxHeight: 340 }}>
-        <StoneInWheel
-          mesh={mesh}
-          step={0}
-          up={up}
-          selected={marked}
-          label={`${caption}, ${w.drawing.inWheel(up)}`}
-        />
-      </Box>
-      <Typography component="figcaption" color="text.secondary" sx={{ textAlign: 'center' }}>
-        {caption}
-      </Typography>
-    </Box>
-  );
   return (
-    <Box sx={{ height: stacked ? '100%' : undefined, display: 'flex', flexDirection: 'column' }}>
-      <ToggleButtonGroup
-        exclusive
-        value={up}
-        onChange={(_, v: Side | null) => v && setUp(v)}
-        aria-label={t.side}
-        sx={{ alignSelf: 'flex-start', mb: 1 }}
-      >
-        <ToggleButton value="crown">{w.drawing.crownUp}</ToggleButton>
-        <ToggleButton value="pavilion">{w.drawing.pavilionUp}</ToggleButton>
-      </ToggleButtonGroup>
-      <Box
-        sx={{
-          flexGrow: 1,
-          minHeight: 0,
-          display: 'grid',
-          gridTemplate: stacked ? '1fr 1fr / 1fr' : '1fr / 1fr 1fr',
-          gap: 2,
-        }}
-      >
-        {stone(of.planned, t.planned)}
-        {stone(of.cut, t.cut)}
-      </Box>
-    </Box>
+    <StonesBeside
+      up={of.up}
+      stacked={stacked}
+      marked={marked}
+      stones={[
+        [t.planned, of.planned],
+        [t.cut, of.cut],
+      ]}
+    />
   );
 }
 

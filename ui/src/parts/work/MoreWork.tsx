@@ -9,7 +9,7 @@ export function MoreWork({ stone }: { stone: string }) {
       <Button component={Link} to={`/repairs/new?stone=${stone}`}>
         {t.cameBack}
       </Button>
-      <Button component={Link} to={`/stones/new?stone=${stone}`}>
+      <Button component={Link} to={`/recut?stone=${stone}`}>
         {t.recut}
       </Button>
     </>

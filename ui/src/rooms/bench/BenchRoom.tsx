@@ -19,6 +19,9 @@ import { isPaused } from '../../log/fold';
 import { adapterWords } from '../../words/adapter';
 import { earWords } from '../../words/ear';
 import { asCutWords } from '../../words/asCut';
+import { mendingWords } from '../../words/mending';
+import { movedWords } from '../../words/moved';
+import { slipWords } from '../../words/slips';
 import { threadWords } from '../../words/thread';
 import { wheelWords as t } from '../../words/wheel';
 import { w } from '../../words/words';
@@ -34,7 +37,7 @@ import { NewPlan } from './NewPlan';
 import { NoteDialog } from './NoteDialog';
 import { useAsCut } from './otherwise';
 import type { Reread } from './reread';
-import { doneAt, standingOf, visitOf } from '../../log/standing';
+import { doneAt, gateSetup, standingOf, visitOf } from '../../log/standing';
 import { Thread } from '../../parts/work/Thread';
 import { passName } from '../../parts/work/visitWords';
 import { TransferScreen } from './TransferScreen';
@@ -55,6 +58,9 @@ import { HappenedScreen } from './happened/HappenedScreen';
 import { foretoldAt } from './heights/dial';
 import { HeightPanel } from './heights/HeightPanel';
 import { LapPanel } from './LapPanel';
+import { MendPanel } from './mend/MendPanel';
+import { SlipsPanel } from './mend/SlipsPanel';
+import { MovedPanel } from './moved/MovedPanel';
 import { MeasurePanel } from './MeasurePanel';
 import { OrderPanel } from './OrderPanel';
 import { PausedScreen } from './PausedScreen';
@@ -112,7 +118,19 @@ interface BenchProps {
 /** What lies over the facet: the last of them only as long as a facet stands on the screen. */
 type Panel =
   | { is: 'happened'; choice?: Choice }
-  | { is: 'order' | 'as cut' | 'adapter' | 'time' | 'note' | 'catch up' | 'hands' }
+  | {
+      is:
+        | 'order'
+        | 'as cut'
+        | 'mend'
+        | 'slips'
+        | 'moved'
+        | 'adapter'
+        | 'time'
+        | 'note'
+        | 'catch up'
+        | 'hands';
+    }
   | { is: OfFacet };
 
 type OfFacet = 'adapt' | 'left' | 'lean' | 'height' | 'measure' | 'polish' | 'lap' | 'ear';
@@ -219,6 +237,9 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         ]),
     { key: 'r', label: t.keys.order, run: () => setPanel({ is: 'order' }) },
     { key: 'b', label: asCutWords.title, run: () => setPanel({ is: 'as cut' }) },
+    { key: 'y', label: mendingWords.title, run: () => setPanel({ is: 'mend' }) },
+    { key: 'j', label: slipWords.title, run: () => setPanel({ is: 'slips' }) },
+    ...(visit ? [{ key: 'z', label: movedWords.title, run: () => setPanel({ is: 'moved' }) }] : []),
     ...(onAdapter < 0
       ? []
       : [{ key: 'x', label: adapterWords.open, run: () => setPanel({ is: 'adapter' }) }]),
@@ -284,12 +305,27 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
             first={panel.choice}
             onClose={shut}
             onOrder={() => setPanel({ is: 'order' })}
+            onWays={() => setPanel({ is: 'mend' })}
           />
         );
       case 'order':
         return <OrderPanel {...{ script, state, log, reread }} onClose={shut} />;
       case 'as cut':
         return <AsCutPanel {...{ script, log }} onClose={shut} />;
+      case 'mend':
+        return <MendPanel {...{ script, log, reread }} onClose={shut} />;
+      case 'slips':
+        return (
+          <SlipsPanel {...{ script, log }} onClose={shut} onWays={() => setPanel({ is: 'mend' })} />
+        );
+      case 'moved':
+        return (
+          <MovedPanel
+            {...{ script, state, log, reread }}
+            setup={gateSetup(script, state.at)}
+            onClose={shut}
+          />
+        );
       case 'adapter':
         return <AdapterPanel {...{ script, reread }} at={Math.max(onAdapter, 0)} onClose={shut} />;
       case 'time':
@@ -327,7 +363,13 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     );
     if (one !== undefined) return facet(one, 1, 'facet');
     if (state.gate === 'off-dop')
-      return <ReglueScreen {...{ script, state, log }} onBack={actions.back} />;
+      return (
+        <ReglueScreen
+          {...{ script, state, log }}
+          onBack={actions.back}
+          onRead={() => setPanel({ is: 'moved' })}
+        />
+      );
     if (skipped.listed.length > 0)
       return (
         <SkippedScreen

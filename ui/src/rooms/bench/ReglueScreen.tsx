@@ -1,8 +1,10 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { BenchScript } from '../../api/client';
 import { gateSetup, type BenchState } from '../../log/standing';
 import type { StoneLog } from '../../parts/work/useStoneLog';
+import { movedWords } from '../../words/moved';
 import { angle } from '../../words/numbers';
 import { wheelWords as t } from '../../words/wheel';
 import { GateActions, GateChecks } from './GateChecks';
@@ -15,10 +17,12 @@ interface Props {
   state: BenchState;
   log: StoneLog;
   onBack: () => void;
+  /** Reads how it sits. */
+  onRead: () => void;
 }
 
 /** The stone came off its dop: found, cleaned, glued again, and its turn found from what is cut. */
-export function ReglueScreen({ script, state, log, onBack }: Props) {
+export function ReglueScreen({ script, state, log, onBack, onRead }: Props) {
   const setup = gateSetup(script, state.at);
   const off = log.state.happenings.findLast((h) => h.what === 'bond-failed')!;
   const facets = linesUp(script, state, setup);
@@ -56,9 +60,14 @@ export function ReglueScreen({ script, state, log, onBack }: Props) {
           </Typography>
         ))}
         {facets.length > 0 && (
-          <Typography color="text.secondary" sx={{ mt: 1 }}>
-            {t.moved}
-          </Typography>
+          <>
+            <Typography color="text.secondary" sx={{ mt: 1 }}>
+              {t.moved}
+            </Typography>
+            <Button variant="outlined" onClick={onRead} sx={{ minHeight: 64, mt: 2 }}>
+              {movedWords.title}
+            </Button>
+          </>
         )}
       </Box>
       <Box>

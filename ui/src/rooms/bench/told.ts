@@ -23,12 +23,20 @@ export function toldAt(
   const told = foretoldAt(script, log, at);
   const hundredths = (mm: number) => plain(Math.round(mm * 100) / 100);
   return [
+    lineUpAt(script, at),
     told && t.foretold(hundredths(told.mm), hundredths(told.sd)),
     budgetAt(script, log, at),
     shouldRead(script, log, at) && t.readHere,
     isOutOfTurn(script, state, at) && (real ? t.outOfTurn : t.outOfTurnPlanned),
     isAdapted(script, at) && t.adapted,
   ].filter((text) => typeof text === 'string');
+}
+
+/** How a stone that came finished is lined up, where a side begins; a script that an older build has kept knows nothing. */
+function lineUpAt(script: BenchScript, at: number): string | undefined {
+  const { setup, move } = script.visits[at]!;
+  const lines = script.lineUp as BenchScript['lineUp'] | undefined;
+  return (move.first && lines?.[script.setups.findIndex((s) => s.id === setup)]) || undefined;
 }
 
 /** Whether a visit's tier was changed at the wheel; a script that an older build has kept knows nothing. */

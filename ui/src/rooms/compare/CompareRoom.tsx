@@ -22,7 +22,7 @@ import { lightWords } from '../../words/light';
 import { w } from '../../words/words';
 import { LightColumn, LightDifferences, type CommonView } from './CompareLight';
 import { LightingFields } from '../../parts/light/LightingFields';
-import { PickDiagram } from './PickDiagram';
+import { PickDiagram } from '../../parts/diagram/PickDiagram';
 import { StoneFigures } from '../../parts/stone/StoneFigures';
 import { useSolved } from '../../parts/stone/useSolved';
 

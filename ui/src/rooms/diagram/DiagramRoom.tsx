@@ -13,10 +13,12 @@ import { editingWords } from '../../words/editing';
 import { freehandWords } from '../../words/freehand';
 import { libraryWords } from '../../words/library';
 import { sheetWords } from '../../words/sheet';
+import { solidWords } from '../../words/solids';
 import { w } from '../../words/words';
 import { BeforeCutting } from './BeforeCutting';
 import { useDiagramActions } from '../../parts/diagram/useDiagramActions';
 import { DiagramEditor } from './editor/DiagramEditor';
+import { DieDialog } from './DieDialog';
 import { DifficultyPanel } from './DifficultyPanel';
 import { GearPanel } from './GearPanel';
 import { SenseCheck } from './SenseCheck';
@@ -48,6 +50,7 @@ function DiagramSheet({ diagram: d }: { diagram: DiagramPage }) {
   const [, setParams] = useSearchParams();
   const actions = useDiagramActions();
   const [gear, setGear] = useState(0);
+  const [die, setDie] = useState(false);
   const [off, toggleOff] = useLeftOff();
   const { solved, shown, whole } = useSolved(d.draft, { gear, off });
   const { data: lighting } = useUsualLighting(d);
@@ -84,6 +87,7 @@ function DiagramSheet({ diagram: d }: { diagram: DiagramPage }) {
               label: editingWords.variants.compare,
               run: () => void navigate(`/diagrams/compare?ids=${together.join(',')}`),
             },
+            ...(d.revision ? [{ label: solidWords.die, run: () => setDie(true) }] : []),
             {
               label: w.diagrams.copy,
               run: () =>
@@ -131,6 +135,7 @@ function DiagramSheet({ diagram: d }: { diagram: DiagramPage }) {
           </Button>
         )}
       </PageHead>
+      {die && <DieDialog id={d.id} onClose={() => setDie(false)} />}
       <Box sx={{ px: 6 }}>
         <Refusal error={actions.keep.error ?? actions.vary.error} />
       </Box>

@@ -31,11 +31,13 @@ function RuledSolid({ usual, onClose }: { usual: Usual; onClose: () => void }) {
   const [gear, setGear] = useState(usual.gear);
   const [index, setIndex] = useState(usual.refractiveIndex);
   const [name, setName] = useState('');
+  const [ease, setEase] = useState({ acrossMM: 16, edgeMM: 0, cornerMM: 0 });
   const set = (change: Partial<Rule>) => setRule({ ...rule, ...change });
   const body = {
     rule,
     gear,
     refractiveIndex: index,
+    ...ease,
     name: name || s.kinds[rule.kind].split(',')[0]!,
   };
   const placed = useQuery(ruleQuery(body));
@@ -105,6 +107,17 @@ function RuledSolid({ usual, onClose }: { usual: Usual; onClose: () => void }) {
             onChange={setIndex}
             width={140}
           />
+          {(['acrossMM', 'edgeMM', 'cornerMM'] as const).map((key) => (
+            <NumberField
+              key={key}
+              label={s.ease[key]}
+              unit="mm"
+              {...ranges.RuleRequest[key]}
+              value={ease[key]}
+              onChange={(v) => setEase({ ...ease, [key]: v })}
+              width={180}
+            />
+          ))}
         </>
       }
     />

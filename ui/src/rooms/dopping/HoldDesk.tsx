@@ -53,9 +53,17 @@ export function HoldDesk({ page, mounting }: { page: GluingPage; mounting: Mount
   const inPlan = mounting.taken === dopNo && isInPlan(glue, choices.holds[place]);
   const take = () => {
     const holds = page.mountings.map(
-      (_, i) => choices.holds[i] ?? { dop: '', dopItem: '', adhesive: '', adhesiveItem: '' },
+      (_, i) =>
+        choices.holds[i] ?? {
+          dop: '',
+          dopItem: '',
+          adhesive: '',
+          adhesiveItem: '',
+          tilt: 0,
+          towards: 0,
+        },
     );
-    holds[place] = hold;
+    holds[place] = { ...holds[place]!, ...hold };
     saving.save({ ...choices, holds }, s.version);
   };
   const measured = machine && machine.quillMM > 0 && machine.reachMM > 0;

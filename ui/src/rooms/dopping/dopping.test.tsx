@@ -137,7 +137,14 @@ test('adhesives come as they suit the dop: a bottle of the kit for its sort, a s
   });
   expect(names(old)).toEqual(['Wax', 'Old epoxy']);
   // Words of the plan that nobody knows stay a choice.
-  const hold = { dop: '', dopItem: '', adhesive: 'pitch from grandfather', adhesiveItem: '' };
+  const hold = {
+    dop: '',
+    dopItem: '',
+    adhesive: 'pitch from grandfather',
+    adhesiveItem: '',
+    tilt: 0,
+    towards: 0,
+  };
   const own = page({ choices: { ...choicesOf(), holds: [hold] } });
   expect(names(own)).toContain('pitch from grandfather');
   expect(gluesOf(own, own.mountings[0]!).filter((x) => isInPlan(x, hold))).toHaveLength(1);

@@ -61,7 +61,10 @@ export const isInPlan = (x: Glue, hold: Hold | undefined): boolean =>
     : x.item === '' && x.name === hold.adhesive);
 
 /** A dop and an adhesive as a plan names them. */
-export const heldWith = (dop: MountedDop, glue: Glue): Hold => ({
+export const heldWith = (
+  dop: MountedDop,
+  glue: Glue,
+): Pick<Hold, 'dop' | 'dopItem' | 'adhesive' | 'adhesiveItem'> => ({
   dop: dop.name,
   dopItem: dop.item,
   adhesive: glue.name,

@@ -18,6 +18,7 @@ import { useSaveOver } from '../../parts/forms/useSaveOver';
 import { carats, dayOf, hours, sizes } from '../../words/numbers';
 import { repairWords as r } from '../../words/repairs';
 import { w } from '../../words/words';
+import { workWords } from '../../words/works';
 import { FormFields, useReadable } from '../../parts/fields/unreadable';
 import { GiveBack } from './GiveBack';
 import { IntakeForm, type Written } from './IntakeForm';
@@ -51,6 +52,11 @@ function Repair({ page }: { page: RepairPage }) {
         {present && !finished && <Button onClick={() => setEditing(!editing)}>{r.edit}</Button>}
         {present && <Button onClick={() => setGiving(true)}>{r.back}</Button>}
         {present && finished && <MoreWork stone={s.id} />}
+        {present && !finished && (
+          <Button component={Link} to={`/recut?stone=${s.id}`}>
+            {workWords.recut}
+          </Button>
+        )}
         {present && !finished && (
           <Button variant="contained" component={Link} to={`/bench/repair/${s.id}`}>
             {r.toBench}

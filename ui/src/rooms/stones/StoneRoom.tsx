@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Choices, Settings, StonePage } from '../../api/client';
@@ -13,9 +13,11 @@ import {
   scriptQuery,
   stoneQuery,
   storeStone,
+  keepAsCut,
 } from '../../api/stones';
 import { History } from '../../parts/work/History';
 import { useNotice } from '../../parts/notice';
+import { Refusal } from '../../parts/forms/Refusal';
 import { SaveConflict } from '../../parts/forms/Conflict';
 import { Await, Care, Figures, PageHead } from '../../parts/Page';
 import { MenuButton } from '../../parts/MenuButton';
@@ -212,9 +214,28 @@ function CutSoFar({ stone, work, done }: { stone: string; work: string; done: nu
           <>
             <AsCutStones of={of} chosen={chosen} />
             <AsCutList of={of} chosen={chosen} onChoose={choose} />
+            {of.differences.length > 0 && <KeepAsCut stone={stone} />}
           </>
         )}
       </Await>
+    </Box>
+  );
+}
+
+/** Keeps what was really cut as a diagram of its own. */
+function KeepAsCut({ stone }: { stone: string }) {
+  const keep = useMutation(keepAsCut);
+  return (
+    <Box sx={{ mt: 2 }}>
+      <Button disabled={keep.isPending || keep.isSuccess} onClick={() => keep.mutate(stone)}>
+        {asCutWords.keep}
+      </Button>{' '}
+      {keep.data && (
+        <TextLink to={`/diagrams/${keep.data.id}`}>
+          {asCutWords.kept(keep.data.draft.name)}
+        </TextLink>
+      )}
+      <Refusal error={keep.error} />
     </Box>
   );
 }
@@ -263,7 +284,13 @@ function Before({ before: b }: { before: NonNullable<StonePage['before']> }) {
           )}
         </Typography>
       )}
+      {b.way && <Typography>{workWords.way(b.way)}</Typography>}
       {b.why && <Typography sx={{ whiteSpace: 'pre-wrap' }}>{b.why}</Typography>}
+      {b.agreed && (
+        <Typography sx={{ whiteSpace: 'pre-wrap' }}>
+          {workWords.agreed}: {b.agreed}
+        </Typography>
+      )}
       <Care>{repairWords.caution}</Care>
     </Box>
   );

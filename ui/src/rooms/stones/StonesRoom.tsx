@@ -16,6 +16,7 @@ import { aboutOf, pathOf, titleOf } from '../../parts/work/naming';
 import { freehandWords } from '../../words/freehand';
 import { repairWords } from '../../words/repairs';
 import { runWords } from '../../words/runs';
+import { recutWords } from '../../words/recut';
 import { w } from '../../words/words';
 
 const noFilter = { text: '', state: '' };
@@ -29,6 +30,9 @@ export function StonesRoom() {
       <PageHead title={w.stones.title}>
         <Button component={Link} to="/repairs/new">
           {repairWords.takeIn}
+        </Button>
+        <Button component={Link} to="/recut">
+          {recutWords.anyTitle}
         </Button>
         <Button component={Link} to="/freehand/new">
           {freehandWords.open}

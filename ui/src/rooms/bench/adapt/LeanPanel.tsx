@@ -10,10 +10,11 @@ import { NumberField } from '../../../parts/fields/NumberField';
 import { reads } from '../../../parts/instruments/ReadingOffer';
 import { Refusal } from '../../../parts/forms/Refusal';
 import { shareIn } from '../../../parts/gestures/useDrag';
+import { Care } from '../../../parts/Page';
 import type { Side } from '../../../parts/stone/geometry';
 import { StoneInWheel } from '../../../parts/stone/StoneInWheel';
 import type { StoneLog } from '../../../parts/work/useStoneLog';
-import { angle, signed, thousandths } from '../../../words/numbers';
+import { angle, plain, signed, thousandths } from '../../../words/numbers';
 import { wheelWords as t } from '../../../words/wheel';
 import { w } from '../../../words/words';
 import { girdlePlanned } from '../girdle';
@@ -29,18 +30,45 @@ interface Props {
   onClose: () => void;
 }
 
+/** A place of the girdle line that was looked at. */
+interface Place {
+  index: number | undefined;
+  mm: number;
+}
+
+/** How many places are asked for: a lean has three figures, more of them are looked at twice. */
+const mostPlaces = 6;
+
 /** The girdle line after the first touch of the other side: level, or which way it is off and what helps. */
 export function LeanPanel({ script, state, log, shown, reread, onClose }: Props) {
   const { setup } = script.visits[shown]!;
   const facet = script.facets[script.visits[shown]!.facet]!;
   const planned = girdlePlanned(script) ?? 0.3;
-  const [towards, setTowards] = useState<number>();
-  const [thick, setThick] = useState(Math.round(100 * (planned + 0.05)) / 100);
-  const [thin, setThin] = useState(Math.round(100 * planned) / 100);
+  const [places, setPlaces] = useState<Place[]>([
+    { index: undefined, mm: Math.round(100 * (planned + 0.05)) / 100 },
+    { index: undefined, mm: Math.round(100 * planned) / 100 },
+  ]);
+  const opposite = (index: number) => ((index + Math.round(script.gear / 2) - 1) % script.gear) + 1;
+  // Where it is thickest, most often it is thinnest across: so it stays until somebody says otherwise.
+  const [across, setAcross] = useState(true);
+  const setIndex = (no: number, index: number | undefined) => {
+    if (no === 1) setAcross(false);
+    setPlaces(
+      places.map((place, i) => {
+        if (i === no) return { ...place, index };
+        return i === 1 && no === 0 && across
+          ? { ...place, index: index === undefined ? undefined : opposite(index) }
+          : place;
+      }),
+    );
+  };
+  const setThick = (no: number, mm: number) =>
+    setPlaces(places.map((place, i) => (i === no ? { ...place, mm } : place)));
+  const readings = places.flatMap(({ index, mm }) => (index === undefined ? [] : [{ index, mm }]));
   const asked: LeanRequest | undefined =
-    towards === undefined || thick <= thin
+    readings.length < 2 || readings.every((r) => r.mm === readings[0]!.mm)
       ? undefined
-      : { setup, thick, thin, towards, version: 0 };
+      : { setup, readings, straight: false, version: 0 };
   const seen = useQuery(leanQuery(script.stoneId, asked));
   const lean = useMutation(leanStone);
   const correct = (as: LeanRequest) =>
@@ -59,11 +87,10 @@ export function LeanPanel({ script, state, log, shown, reread, onClose }: Props)
     const [x, y] = shareIn(e.currentTarget, e);
     const turn = Math.atan2(x - 0.5, 0.5 - y) / (2 * Math.PI);
     const tooth = Math.round(turn * script.gear);
-    setTowards(((tooth - 1 + script.gear) % script.gear) + 1);
+    setIndex(0, ((tooth - 1 + script.gear) % script.gear) + 1);
   };
   const data = asked && seen.data;
-  const dial =
-    towards === undefined ? [] : [{ ...facet.dial, azimuth: (360 * towards) / script.gear }];
+  const dial = readings.map((r) => ({ ...facet.dial, azimuth: (360 * r.index) / script.gear }));
   return (
     <Panel
       title={t.lean}
@@ -104,51 +131,54 @@ export function LeanPanel({ script, state, log, shown, reread, onClose }: Props)
         {t.level}
       </Button>
       <Typography sx={{ mb: 3 }}>{t.turned}</Typography>
-      <Box sx={{ display: 'flex', gap: 3, flexWrap: 'wrap' }}>
-        <NumberField
-          label={t.thickestAt}
-          measures={reads.index}
-          value={towards}
-          optional=""
-          whole
-          min={1}
-          max={script.gear}
-          onChange={setTowards}
-        />
-        <NumberField
-          label={t.thick}
-          unit={w.units.mm}
-          value={thick}
-          min={0}
-          max={20}
-          onChange={setThick}
-        />
-        <NumberField
-          label={t.thin}
-          unit={w.units.mm}
-          value={thin}
-          min={0}
-          max={20}
-          onChange={setThin}
-        />
-      </Box>
+      {places.map((place, no) => (
+        <Box key={no} sx={{ display: 'flex', gap: 3, mb: 2 }}>
+          <NumberField
+            label={no === 0 ? t.thickestAt : t.placeAt(no + 1)}
+            measures={reads.index}
+            value={place.index}
+            optional=""
+            whole
+            min={1}
+            max={script.gear}
+            onChange={(index) => setIndex(no, index)}
+          />
+          <NumberField
+            label={no === 0 ? t.thick : t.thickAt(no + 1)}
+            unit={w.units.mm}
+            value={place.mm}
+            min={0}
+            max={20}
+            onChange={(mm) => setThick(no, mm)}
+          />
+        </Box>
+      ))}
+      {places.length < mostPlaces && (
+        <Button
+          onClick={() => setPlaces([...places, { index: undefined, mm: planned }])}
+          sx={{ minHeight: 64 }}
+        >
+          {t.otherPlace}
+        </Button>
+      )}
       <Refusal error={seen.error ?? lean.error} />
       {data && (
         <Box role="status" sx={{ mt: 2 }}>
           <Typography sx={{ fontSize: '1.375rem', fontWeight: 600, mb: 2 }}>
-            {t.leansBy(angle(data.tilt), String(towards))}
+            {t.leansBy(angle(data.tilt), plain(Math.round(data.towards)))}
           </Typography>
+          {data.off >= 0.02 && <Care>{t.unevenGirdle(thousandths(data.off))}</Care>}
           <Typography variant="h3">{t.nudge}</Typography>
           <Typography sx={{ mb: 1 }}>
             {t.nudgeHow(
               thousandths(data.nudge),
-              String(towards),
-              String(((towards! + Math.round(script.gear / 2) - 1) % script.gear) + 1),
+              plain(Math.round(data.towards)),
+              plain(opposite(Math.round(data.towards))),
             )}
           </Typography>
           <Button
             disabled={lean.isPending}
-            onClick={() => correct({ ...asked, thick: thin, version: data.version })}
+            onClick={() => correct({ ...asked, straight: true, version: data.version })}
             sx={{ minHeight: 64, mb: 3 }}
           >
             {t.nudged}
@@ -170,6 +200,7 @@ export function LeanPanel({ script, state, log, shown, reread, onClose }: Props)
                 </Typography>
               </Typography>
             ))}
+          <Typography>{data.check}</Typography>
           <Button
             variant="contained"
             disabled={lean.isPending}

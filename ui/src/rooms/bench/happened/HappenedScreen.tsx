@@ -12,6 +12,7 @@ import { NumberField } from '../../../parts/fields/NumberField';
 import { Refusal } from '../../../parts/forms/Refusal';
 import { useKeys } from '../../../parts/keys';
 import type { StoneLog } from '../../../parts/work/useStoneLog';
+import { mendingWords } from '../../../words/mending';
 import { plain, thousandths } from '../../../words/numbers';
 import { wheelWords as t } from '../../../words/wheel';
 import { w } from '../../../words/words';
@@ -31,6 +32,7 @@ interface Props {
   first: Choice | undefined;
   onClose: () => void;
   onOrder: () => void;
+  onWays: () => void;
 }
 
 /** Something happened: what, how much, and what now. */
@@ -114,6 +116,15 @@ export function HappenedScreen(props: Props) {
           </Typography>
         ))}
         <Box sx={{ display: 'flex', gap: 2, mt: 4 }}>
+          {choice.mends && (
+            <Button
+              variant="contained"
+              onClick={props.onWays}
+              sx={{ minHeight: 64, fontSize: '1.25rem' }}
+            >
+              {mendingWords.open}
+            </Button>
+          )}
           <Button variant="outlined" onClick={props.onOrder} sx={{ minHeight: 64 }}>
             {t.order}
           </Button>

@@ -11,16 +11,18 @@ export interface Choice {
   asks: Asked;
   /** It happens to a facet. */
   atFacet: boolean;
+  /** Ways out of it are reckoned. */
+  mends?: boolean;
 }
 
 /** What can happen at the wheel, in the order of its keys. */
 export const choices: readonly Choice[] = [
-  { what: 'overcut', key: '1', asks: 'depth', atFacet: true },
-  { what: 'chip', key: '2', asks: 'depth', atFacet: true },
-  { what: 'flaw', key: '3', asks: 'depth', atFacet: true },
-  { what: 'pit', key: '4', asks: 'depth', atFacet: true },
-  { what: 'wrong-index', key: '5', asks: 'teeth', atFacet: true },
-  { what: 'wrong-angle', key: '6', asks: 'degrees', atFacet: true },
+  { what: 'overcut', key: '1', asks: 'depth', atFacet: true, mends: true },
+  { what: 'chip', key: '2', asks: 'depth', atFacet: true, mends: true },
+  { what: 'flaw', key: '3', asks: 'depth', atFacet: true, mends: true },
+  { what: 'pit', key: '4', asks: 'depth', atFacet: true, mends: true },
+  { what: 'wrong-index', key: '5', asks: 'teeth', atFacet: true, mends: true },
+  { what: 'wrong-angle', key: '6', asks: 'degrees', atFacet: true, mends: true },
   { what: 'cheater', key: '7', asks: 'cheat', atFacet: true },
   { what: 'lap-charged', key: '8', asks: 'compound', atFacet: false },
   { what: 'lap-changed', key: '9', asks: 'lap', atFacet: false },

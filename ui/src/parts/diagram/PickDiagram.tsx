@@ -13,7 +13,7 @@ export function PickDiagram({
 }: {
   label: string;
   without: readonly string[];
-  onPick: (id: string) => void;
+  onPick: (id: string, name: string) => void;
 }) {
   const [text, setText] = useState('');
   const found = useInfiniteQuery(libraryQuery({ text, limit: 40 }));
@@ -28,7 +28,7 @@ export function PickDiagram({
       value={null}
       inputValue={text}
       onInputChange={(_, v, why) => setText(why === 'input' ? v : '')}
-      onChange={(_, d) => d && onPick(d.id)}
+      onChange={(_, d) => d && onPick(d.id, d.name)}
       loading={found.isFetching}
       noOptionsText={w.diagrams.none}
       renderInput={(params) => <TextField {...params} label={label} />}

@@ -1,0 +1,182 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { BenchScript, Moved, MovedRequest } from '../../../api/client';
+import { correctMoved, flushQuery, movedQuery } from '../../../api/stones';
+import type { BenchState } from '../../../log/standing';
+import { NumberField } from '../../../parts/fields/NumberField';
+import { Refusal } from '../../../parts/forms/Refusal';
+import { reads } from '../../../parts/instruments/ReadingOffer';
+import { Care } from '../../../parts/Page';
+import type { StoneLog } from '../../../parts/work/useStoneLog';
+import { movedWords as t } from '../../../words/moved';
+import { angle, thousandths } from '../../../words/numbers';
+import { wheelWords } from '../../../words/wheel';
+import { w } from '../../../words/words';
+import { MarkedStone } from '../MarkedStone';
+import { Panel } from '../Panel';
+import type { Reread } from '../reread';
+
+interface Props {
+  script: BenchScript;
+  state: BenchState;
+  log: StoneLog;
+  /** The setup that the stone sits in. */
+  setup: string;
+  reread: Reread;
+  onClose: () => void;
+}
+
+interface Typed {
+  angle?: number | undefined;
+  index?: number | undefined;
+}
+
+/** How a stone sits that was put back: read off facets that are cut, and corrected for. */
+export function MovedPanel({ script, state, log, setup, reread, onClose }: Props) {
+  const flush = useQuery(flushQuery(script.stoneId, setup));
+  const [typed, setTyped] = useState<Record<string, Typed>>({});
+  const found = Object.entries(typed).flatMap(([facet, at]) =>
+    at.angle === undefined || at.index === undefined
+      ? []
+      : [{ facet, angle: at.angle, index: at.index }],
+  );
+  const asked: MovedRequest | undefined =
+    found.length < 2 ? undefined : { setup, found, version: 0 };
+  const told = useQuery(movedQuery(script.stoneId, asked));
+  const correct = useMutation(correctMoved);
+  const facets = flush.data?.facets ?? [];
+  const moved = asked && told.data;
+  const name = (id: string) => {
+    const f = facets.find((each) => each.id === id);
+    return f ? `${f.tier} ${f.tooth}` : id;
+  };
+  return (
+    <Panel
+      title={t.title}
+      lead={t.lead}
+      onClose={onClose}
+      picture={
+        <MarkedStone
+          script={script}
+          step={state.step}
+          setup={script.setups.findIndex((s) => s.id === setup)}
+          facets={facets.flatMap((f) => script.facets.filter((each) => each.id === f.id))}
+          label={t.title}
+        />
+      }
+    >
+      {flush.isPending && <LinearProgress aria-label={w.common.loading} />}
+      <Refusal error={flush.error ?? told.error ?? correct.error} />
+      <Typography sx={{ mb: 2 }}>
+        {facets.length > 0 ? t.enough : flush.data && t.nothing}
+      </Typography>
+      {facets.map((f) => {
+        const at = found.findIndex((each) => each.facet === f.id);
+        const off = moved?.residuals[at];
+        return (
+          <Box key={f.id} sx={{ display: 'flex', gap: 3, alignItems: 'center', mb: 2 }}>
+            <Typography sx={{ fontSize: '1.25rem', width: 240 }}>
+              {t.was(f.tier, f.tooth, angle(f.angle))}
+            </Typography>
+            <NumberField
+              label={`${t.angle} ${f.tier} ${f.tooth}`}
+              unit="°"
+              measures={reads.angle}
+              optional=""
+              value={typed[f.id]?.angle}
+              min={0}
+              max={180}
+              width={200}
+              onChange={(v) => setTyped({ ...typed, [f.id]: { ...typed[f.id], angle: v } })}
+            />
+            <NumberField
+              label={`${t.index} ${f.tier} ${f.tooth}`}
+              measures={reads.index}
+              optional=""
+              value={typed[f.id]?.index}
+              min={0}
+              max={script.gear}
+              width={200}
+              onChange={(v) => setTyped({ ...typed, [f.id]: { ...typed[f.id], index: v } })}
+            />
+            {off !== undefined && (
+              <Typography color={moved!.fits ? 'text.secondary' : 'error'}>{t.off(off)}</Typography>
+            )}
+          </Box>
+        );
+      })}
+      {moved && (
+        <Box role="status" sx={{ mt: 3 }}>
+          <Typography sx={{ fontSize: '1.375rem', fontWeight: 600 }}>{sits(moved)}</Typography>
+          {moved.fits ? (
+            <Typography sx={{ mb: 2 }}>
+              {t.fits} {t.uncertain(moved.uncertain)}
+            </Typography>
+          ) : (
+            <Care>
+              {moved.misread.length > 0
+                ? t.misread(moved.misread.map((i) => name(found[i]!.facet)).join(' / '))
+                : t.noFit}
+            </Care>
+          )}
+          {moved.beyond.length > 0 && <Care>{t.beyond(moved.beyond.join(', '))}</Care>}
+          <Typography variant="h3">{wheelWords.nudge}</Typography>
+          <Typography sx={{ mb: 2 }}>
+            {wheelWords.nudgeHow(
+              thousandths(moved.nudge),
+              String(Math.round(moved.towards)),
+              String(Math.round((moved.towards + script.gear / 2) % script.gear) || script.gear),
+            )}
+          </Typography>
+          <Typography variant="h3">{wheelWords.byAngles}</Typography>
+          <Typography>{wheelWords.byAnglesHow}</Typography>
+          <Typography sx={{ my: 1 }}>{moved.check}</Typography>
+          <Button
+            variant="contained"
+            disabled={correct.isPending || moved.beyond.length > 0}
+            onClick={() =>
+              correct.mutate(
+                { ...asked, stone: script.stoneId, version: moved.version },
+                {
+                  onSuccess: () => {
+                    // Heights that were read count no longer, and the stone is lined up.
+                    log.add([
+                      { kind: 'check', payload: { setup, item: 'leaning' } },
+                      ...(state.gate === 'off-dop'
+                        ? [
+                            {
+                              kind: 'check' as const,
+                              payload: { setup, item: 'lined-up' as const },
+                            },
+                          ]
+                        : []),
+                    ]);
+                    void reread().then(onClose);
+                  },
+                },
+              )
+            }
+            sx={{ minHeight: 72, minWidth: 260, fontSize: '1.25rem' }}
+          >
+            {wheelWords.byAngles}
+          </Button>
+        </Box>
+      )}
+    </Panel>
+  );
+}
+
+/** How the stone sits, in a sentence. */
+function sits({ tilt, towards, twist }: Moved): string {
+  const said = [
+    ...(tilt >= 0.005 ? [t.leans(tilt, towards)] : []),
+    ...(Math.abs(twist) >= 0.005 ? [t.twisted(twist)] : []),
+  ];
+  if (said.length === 0) return t.straight;
+  const text = said.join(', and ');
+  return `${text[0]!.toUpperCase()}${text.slice(1)}.`;
+}
