@@ -15,6 +15,7 @@ func TestAFinishedStoneIsRecut(t *testing.T) {
 	u := open(t, 1280, 800, app.URL+"/logbook")
 	u.click("1 · Practice for the school class")
 	u.click("Recut it")
+	u.click("To any diagram, planned anew")
 	u.see("Recut to which diagram?")
 	u.click("Ecliptic")
 	u.see("Recut 1 · Practice for the school class")

@@ -101,7 +101,7 @@ func (s *Server) today(c *echo.Context, _ struct{}) (Today, error) {
 		f     workshop.StoneFilter
 	}{
 		{&out.Cutting, fewOfEach, workshop.StoneFilter{States: []journal.State{journal.Cutting}, Tasks: ownStones}},
-		{&out.Due, fewOfEach, workshop.StoneFilter{States: []journal.State{journal.Planned, journal.Cutting, journal.Cut}, Tasks: []journal.Task{journal.Repair}, Sort: workshop.ByPromise}},
+		{&out.Due, fewOfEach, workshop.StoneFilter{States: []journal.State{journal.Planned, journal.Cutting, journal.Cut}, Owed: true, Sort: workshop.ByPromise}},
 		{&out.Cut, fewOfEach, workshop.StoneFilter{States: []journal.State{journal.Cut}}},
 		{&out.Planned, fewOfEach, workshop.StoneFilter{States: []journal.State{journal.Planned}, Tasks: ownStones}},
 		{&out.Finished, fewFinished, workshop.StoneFilter{States: []journal.State{journal.Complete}}},

@@ -21,7 +21,10 @@ type FlushRequest struct {
 
 // FlushFacets are facets to bring flush with the lap, those first that tell most of how the stone sits.
 type FlushFacets struct {
-	Facets []FlushFacet `json:"facets"`
+	Version int          `json:"version"`
+	Facets  []FlushFacet `json:"facets"`
+	// CanUndo tells that the stone was corrected for how it sits, and that nothing was cut since.
+	CanUndo bool `json:"canUndo"`
 }
 
 // FlushFacet is a facet to bring flush. Angle is what the protractor read before the stone moved.
@@ -86,7 +89,11 @@ func (s *Server) redopRoutes() {
 			return FlushFacets{}, err
 		}
 		facets, err := s.workshop.FlushFacets(ctx, stone, in.Setup)
-		return FlushFacets{each(facets, func(f workshop.FlushFacet) FlushFacet {
+		if err != nil {
+			return FlushFacets{}, err
+		}
+		canUndo, err := s.workshop.CorrectedLast(ctx, stone)
+		return FlushFacets{Version: stone.Version, CanUndo: canUndo, Facets: each(facets, func(f workshop.FlushFacet) FlushFacet {
 			// Without an adapter: the stone sits on its dop.
 			reading := math.Round((f.Set.Angle+a.Machine.AngleZero)*1e6) / 1e6
 			out := FlushFacet{f.ID, f.Place, f.Tier, reading, f.Set.Tooth, f.Set.Cheat, nil}

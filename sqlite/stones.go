@@ -33,6 +33,7 @@ func (s *Store) Stones(ctx context.Context, f workshop.StoneFilter, after worksh
 	c.unless(f.ID == "", "s.id = ?", f.ID)
 	c.unless(f.Run == "", "s.run = ?", f.Run)
 	c.unless(f.Curing.IsZero(), "t.work_id IN (SELECT work_id FROM cures WHERE until > ?)", instant(f.Curing))
+	c.unless(!f.Owed, "(t.task = ? OR t.promised <> '')", string(journal.Repair))
 	for _, word := range f.Words {
 		c.and(`t.search LIKE ? ESCAPE '\'`, like(word))
 	}

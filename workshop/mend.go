@@ -262,6 +262,19 @@ func (s *Stones) openAgain(ctx context.Context, work Work, up diagram.Part, face
 	return nil
 }
 
+// CorrectedLast tells that a stone's plan came of a correction for how it sits, and can still be taken back: nothing was cut to it.
+func (s *Stones) CorrectedLast(ctx context.Context, stone Stone) (bool, error) {
+	plan := stone.Work().Plan
+	if plan == nil || plan.Over == 0 || plan.Mended != nil && plan.Mended.Plan == plan.No {
+		return false, nil
+	}
+	state, err := s.journal.WorkState(ctx, stone.Work().ID)
+	if err != nil {
+		return false, err
+	}
+	return !cutSincePlan(state.Folded), nil
+}
+
 // TakePlanBack gives a stone the plan back that it had before it was mended or corrected for how it sits, over the version that the
 // caller read, and the ticks that were opened for that. It returns the errors of Replan, ErrNotFound where its plan cannot be
 // taken back, and ErrCutSince.

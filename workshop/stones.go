@@ -161,7 +161,7 @@ type StoneLine struct {
 	// Material and SizeMM are the plan's, or those of the stone that came in.
 	Material string
 	SizeMM   float64
-	// Promised is the day that a repair was promised for, "" for none.
+	// Promised is the day that a repair or a recut was promised for, "" for none.
 	Promised string
 	// Cures is until when the bond that was told last cures, the zero time where none was.
 	Cures time.Time
@@ -177,6 +177,8 @@ type StoneFilter struct {
 	// States and Tasks are those wanted, all where there are none.
 	States []journal.State
 	Tasks  []journal.Task
+	// Owed leaves what belongs to somebody: repairs, and recuts that were promised.
+	Owed bool
 	// Words must all be found in number, name, diagram or material.
 	Words []string
 	// Run leaves the works that belong to a run.

@@ -96,7 +96,7 @@ func stones(t *testing.T, ctx context.Context, s workshop.Store) {
 	require.NoError(t, err)
 	assert.Equal(t, []string{"work b", "work b2"}, []string{got.Works[0].ID, got.Work().ID})
 	recut := planned(t, ctx, s, "c").Work()
-	recut.Task = workshop.Recut{Carats: 1.9, WidthMM: 6, LengthMM: 7, HeightMM: 4, Why: "a chip"}
+	recut.Task = workshop.Recut{Carats: 1.9, WidthMM: 6, LengthMM: 7, HeightMM: 4, Why: "a chip", Intake: &workshop.Intake{Owner: "Ms. Falk", Promised: "2026-04-15"}}
 	require.NoError(t, s.InsertWork(ctx, "b", recut, 3))
 	got, err = s.Stone(ctx, "b")
 	require.NoError(t, err)
@@ -109,6 +109,7 @@ func stones(t *testing.T, ctx context.Context, s workshop.Store) {
 		return page.Lines[0]
 	}
 	assert.Equal(t, recut.ID, line(workshop.StoneFilter{ID: "b"}).WorkID, "a list shows what a stone is at now")
+	assert.Equal(t, "2026-04-15", line(workshop.StoneFilter{Owed: true}).Promised, "what was promised is owed, whatever is done to it")
 	assert.Equal(t, "work b2", line(workshop.StoneFilter{Work: "work b2"}).WorkID, "an earlier work is found by its name")
 }
 

@@ -11,6 +11,9 @@ export const ranges = {
     smearBelow: { min: 1, max: 10 },
     softBelow: { min: 1, max: 10 },
   },
+  AcrossRead: {
+    mm: { min: 0.1, max: 500 },
+  },
   AddItemRequest: {
     size: { min: 0, max: 100000 },
   },
@@ -334,6 +337,10 @@ export const ranges = {
   },
   RunRequest: {
     stones: { min: 2, max: 24, whole: true },
+  },
+  SeatRequest: {
+    length: { min: 0, max: 500 },
+    width: { min: 0, max: 500 },
   },
   SecondSideRequest: {
     left: { min: 0.05, max: 500 },

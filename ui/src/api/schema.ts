@@ -2281,6 +2281,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stones/{id}/seat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a stone still needs to fill a setting, from its girdle's readings */
+        post: operations["fitSetting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stones/{id}/second-side": {
         parameters: {
             query?: never;
@@ -2652,6 +2669,10 @@ export interface components {
             polishRatio: number;
             smearBelow: number;
             softBelow: number;
+        };
+        AcrossRead: {
+            facet: string;
+            mm: number;
         };
         AdaptRequest: {
             changes: components["schemas"]["TierChange"][];
@@ -3492,7 +3513,9 @@ export interface components {
             tooth: number;
         };
         FlushFacets: {
+            canUndo: boolean;
             facets: components["schemas"]["FlushFacet"][];
+            version: number;
         };
         FlushReadings: {
             readings: number[];
@@ -5056,6 +5079,29 @@ export interface components {
             p50: number;
             p95: number;
             point: components["schemas"]["Point"];
+        };
+        SeatLine: {
+            divisions: number | null;
+            face: number;
+            id: string;
+            opposite: number | null;
+            oppositeTake: number | null;
+            planned: number;
+            seat: number;
+            take: number | null;
+            tier: string;
+            tooth: number;
+        };
+        SeatRequest: {
+            length: number;
+            readings: components["schemas"]["AcrossRead"][];
+            setup: string;
+            width: number;
+        };
+        SeatView: {
+            length: number;
+            lines: components["schemas"]["SeatLine"][];
+            width: number;
         };
         SecondSideRequest: {
             left: number;
@@ -11206,6 +11252,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchScript"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fitSetting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeatRequest"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeatView"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -13,6 +13,7 @@ import {
   type Intake,
   type LeanRequest,
   type MovedRequest,
+  type SeatRequest,
   type Photo,
   type RepairPage,
   type SlipName,
@@ -246,10 +247,10 @@ export const leanQuery = (stone: string, body: LeanRequest | undefined) =>
     retry: false,
   });
 
-/** Facets to bring flush in a setup, to find how a stone sits. */
-export const flushQuery = (stone: string, setup: string) =>
+/** Facets to bring flush in a setup, to find how a stone sits. It is asked again as the server hears of more cuts. */
+export const flushQuery = (stone: string, setup: string, heard: number) =>
   queryOptions({
-    queryKey: [...stonesKey, 'flush', stone, setup],
+    queryKey: [...stonesKey, 'flush', stone, setup, { heard }],
     queryFn: ({ signal }) =>
       answer(
         client.GET('/api/stones/{id}/flush', {
@@ -257,6 +258,7 @@ export const flushQuery = (stone: string, setup: string) =>
           signal,
         }),
       ),
+    placeholderData: keepPreviousData,
     refetchOnMount: 'always',
   });
 
@@ -267,6 +269,16 @@ export const movedQuery = (stone: string, body: MovedRequest | undefined) =>
     queryFn: ({ signal }) =>
       answer(client.POST('/api/stones/{id}/moved', { ...at(stone), body: body!, signal })),
     enabled: body !== undefined,
+    retry: false,
+  });
+
+/** What a stone still needs to fill a setting. */
+export const seatQuery = (stone: string, body: SeatRequest) =>
+  queryOptions({
+    queryKey: [...stonesKey, 'seat', stone, body],
+    queryFn: ({ signal }) =>
+      answer(client.POST('/api/stones/{id}/seat', { ...at(stone), body, signal })),
+    placeholderData: keepPreviousData,
     retry: false,
   });
 

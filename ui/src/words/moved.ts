@@ -9,6 +9,9 @@ export const movedWords = {
   was: (tier: string, tooth: number, at: string) => `${tier} at ${tooth} · was ${at}°`,
   angle: 'Protractor',
   index: 'Index',
+  corrected: 'What is dialled was corrected last for how the stone sits. Nothing is cut since.',
+  takeBack: 'Take the correction back',
+  readAgain: 'Nudged: read again',
   off: (degrees: number) => `off by ${angle(Math.round(degrees * 100) / 100)}°`,
   straight: 'It sits as it was glued.',
   leans: (tilt: number, towards: number) =>

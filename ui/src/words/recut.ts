@@ -41,6 +41,7 @@ export const recutWords = {
   takeLike: 'The stone is like this',
   measuredOrigin: (name: string) => `measured on a stone, after ${name}`,
   otherForm: 'Another stone',
+  anew: 'To any diagram, planned anew',
   logged: 'as its log tells',
   followed: 'as its diagram has it',
   asItIs: 'as it is',

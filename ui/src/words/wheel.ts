@@ -18,6 +18,7 @@ export const wheelWords = {
     compound: 'Another compound',
     photo: 'A picture',
   },
+  tooLow: 'Girdle too thin, or a side too short: see what is left',
   facet: 'Facet',
   earlier: 'Facet before',
   later: 'Facet after',
@@ -261,6 +262,8 @@ export const wheelWords = {
   nudge: 'Nudge the wax',
   nudgeHow: (mm: string, towards: string, other: string) =>
     `Warm the wax until it gives. Lift the rim at index ${towards} by ${mm} mm, and press it down as much at ${other}. A hair at a time: cut, look, nudge again.`,
+  nudgePicture: (mm: string, lift: string, press: string) =>
+    `From the side: lift at ${lift} by ${mm} mm, press down at ${press}`,
   nudged: 'It is nudged: dial as planned',
   byAngles: 'Correct by angles',
   byAnglesHow:

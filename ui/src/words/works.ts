@@ -15,6 +15,8 @@ export const workWords = {
   whyExample: 'such as: the table is worn',
   before: 'Before the recut',
   way: (way: string) => `It is recut so: ${way}.`,
+  settled:
+    'Size, first side and order of girdle and table were settled with the stone that came back.',
   agreed: 'What was agreed',
   was: (carats: string, sizes: string) => `It was ${[carats, sizes].filter(Boolean).join(', ')}.`,
 };

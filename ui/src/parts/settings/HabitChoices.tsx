@@ -14,25 +14,31 @@ type Planned = Pick<
 
 interface Props {
   habits: Planned;
+  /** When girdle and table are cut was settled before. */
+  settled?: boolean | undefined;
   onChange: (change: Partial<Planned>) => void;
 }
 
 /** The habits that a plan takes over and can change. */
-export function HabitChoices({ habits: h, onChange }: Props) {
+export function HabitChoices({ habits: h, settled, onChange }: Props) {
   return (
     <Row>
-      <PickField
-        label={m.girdle}
-        value={h.girdle}
-        options={m.whens}
-        onChange={(girdle) => onChange({ girdle })}
-      />
-      <PickField
-        label={m.table}
-        value={h.table}
-        options={m.whens}
-        onChange={(table) => onChange({ table })}
-      />
+      {!settled && (
+        <>
+          <PickField
+            label={m.girdle}
+            value={h.girdle}
+            options={m.whens}
+            onChange={(girdle) => onChange({ girdle })}
+          />
+          <PickField
+            label={m.table}
+            value={h.table}
+            options={m.whens}
+            onChange={(table) => onChange({ table })}
+          />
+        </>
+      )}
       <PickField
         label={m.visiting}
         value={h.visiting}

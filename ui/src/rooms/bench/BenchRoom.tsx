@@ -21,6 +21,7 @@ import { earWords } from '../../words/ear';
 import { asCutWords } from '../../words/asCut';
 import { mendingWords } from '../../words/mending';
 import { movedWords } from '../../words/moved';
+import { seatWords } from '../../words/seat';
 import { slipWords } from '../../words/slips';
 import { threadWords } from '../../words/thread';
 import { wheelWords as t } from '../../words/wheel';
@@ -66,6 +67,7 @@ import { OrderPanel } from './OrderPanel';
 import { PausedScreen } from './PausedScreen';
 import { PolishPanel } from './PolishPanel';
 import { ReglueScreen } from './ReglueScreen';
+import { SeatPanel } from './SeatPanel';
 import { TimePanel } from './TimePanel';
 import { lapNow, spoken, toldAt } from './told';
 import { useHabit } from './useHabit';
@@ -125,6 +127,7 @@ type Panel =
         | 'mend'
         | 'slips'
         | 'moved'
+        | 'seat'
         | 'adapter'
         | 'time'
         | 'note'
@@ -239,7 +242,12 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
     { key: 'b', label: asCutWords.title, run: () => setPanel({ is: 'as cut' }) },
     { key: 'y', label: mendingWords.title, run: () => setPanel({ is: 'mend' }) },
     { key: 'j', label: slipWords.title, run: () => setPanel({ is: 'slips' }) },
-    ...(visit ? [{ key: 'z', label: movedWords.title, run: () => setPanel({ is: 'moved' }) }] : []),
+    ...(visit
+      ? [
+          { key: 'z', label: movedWords.title, run: () => setPanel({ is: 'moved' }) },
+          { key: 'q', label: seatWords.title, run: () => setPanel({ is: 'seat' }) },
+        ]
+      : []),
     ...(onAdapter < 0
       ? []
       : [{ key: 'x', label: adapterWords.open, run: () => setPanel({ is: 'adapter' }) }]),
@@ -306,6 +314,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
             onClose={shut}
             onOrder={() => setPanel({ is: 'order' })}
             onWays={() => setPanel({ is: 'mend' })}
+            onLeft={onLastSide ? () => setPanel({ is: 'left' }) : undefined}
           />
         );
       case 'order':
@@ -325,6 +334,10 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
             setup={gateSetup(script, state.at)}
             onClose={shut}
           />
+        );
+      case 'seat':
+        return (
+          <SeatPanel {...{ script, state }} setup={gateSetup(script, state.at)} onClose={shut} />
         );
       case 'adapter':
         return <AdapterPanel {...{ script, reread }} at={Math.max(onAdapter, 0)} onClose={shut} />;

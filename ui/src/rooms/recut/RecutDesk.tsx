@@ -1,7 +1,9 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import type { StoneLine } from '../../api/client';
 import {
   anotherQuery,
@@ -90,7 +92,13 @@ export function RecutDesk({ of, returned, stone }: Props) {
           sizes(returned.figures.width, returned.figures.length, returned.figures.height),
           returned.logged ? t.logged : t.followed,
         ]}
-      />
+      >
+        {stone && (
+          <Button component={Link} to={`/stones/new?stone=${stone.id}`}>
+            {t.anew}
+          </Button>
+        )}
+      </PageHead>
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' } }}>
         <Drawing caption={t.asItIs}>
           <StoneInTheRound

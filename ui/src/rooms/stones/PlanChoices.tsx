@@ -1,4 +1,5 @@
 import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
 import type { Assessment, Choices, Settings } from '../../api/client';
 import { ranges } from '../../api/ranges';
 import { machineOf } from '../../api/settings';
@@ -6,6 +7,7 @@ import { MaterialField } from '../../parts/fields/MaterialField';
 import { NumberField } from '../../parts/fields/NumberField';
 import { names, PickField } from '../../parts/fields/PickField';
 import { angle } from '../../words/numbers';
+import { workWords } from '../../words/works';
 import { w } from '../../words/words';
 
 interface Props {
@@ -15,11 +17,14 @@ interface Props {
   settings: Settings;
   /** The machine's gears, the one that fits best first. */
   ranking: Assessment['ranking'];
+  /** Its size and the side that is cut first were settled with the stone that came back. */
+  settled?: boolean | undefined;
   onChange: (change: Partial<Choices>) => void;
 }
 
 /** What is decided when a stone is planned. */
-export function PlanChoices({ choices, calipers, settings, ranking, onChange }: Props) {
+export function PlanChoices(props: Props) {
+  const { choices, calipers, settings, ranking, settled, onChange } = props;
   const { machines } = settings;
   return (
     <Box
@@ -33,7 +38,13 @@ export function PlanChoices({ choices, calipers, settings, ranking, onChange }: 
         onChange={(material) => onChange({ material })}
         width={210}
       />
-      <SizeChoice size={choices.size} calipers={calipers} onChange={(size) => onChange({ size })} />
+      {!settled && (
+        <SizeChoice
+          size={choices.size}
+          calipers={calipers}
+          onChange={(size) => onChange({ size })}
+        />
+      )}
       {machines.length > 1 && (
         <PickField
           label={w.stones.machine}
@@ -44,13 +55,19 @@ export function PlanChoices({ choices, calipers, settings, ranking, onChange }: 
         />
       )}
       <GearChoice ranking={ranking} value={choices.gear} onChange={(gear) => onChange({ gear })} />
-      <PickField
-        label={w.stones.firstSide}
-        value={choices.firstSide}
-        options={{ pavilion: w.tiers.parts.pavilion!, crown: w.tiers.parts.crown! }}
-        onChange={(firstSide) => onChange({ firstSide })}
-        width={140}
-      />
+      {settled ? (
+        <Typography color="text.secondary" sx={{ width: '100%' }}>
+          {workWords.settled}
+        </Typography>
+      ) : (
+        <PickField
+          label={w.stones.firstSide}
+          value={choices.firstSide}
+          options={{ pavilion: w.tiers.parts.pavilion!, crown: w.tiers.parts.crown! }}
+          onChange={(firstSide) => onChange({ firstSide })}
+          width={140}
+        />
+      )}
     </Box>
   );
 }

@@ -35,13 +35,15 @@ interface Props {
   settings: Settings;
   /** Goes on with a variant that was fitted to the choices; without it nothing is fitted. */
   onFit?: (variant: string, choices: Choices) => void;
+  /** It recuts a stone that came back: what was settled with that cannot be chosen. */
+  settled?: boolean | undefined;
   /** What stands above the choices. */
   children?: ReactNode;
 }
 
 /** A plan being made: the choices, and beside them what they come to. */
 export function PlanDesk(props: Props) {
-  const { diagramId, revision, choices, onChange, onFit, settings, children } = props;
+  const { diagramId, revision, choices, onChange, onFit, settings, settled, children } = props;
   const [fitting, setFitting] = useState(false);
   const [selected, select] = useSelectedTier();
   const materials = useQuery(materialsQuery);
@@ -74,6 +76,7 @@ export function PlanDesk(props: Props) {
         calipers={a?.calipers.map((c) => c.tier) ?? []}
         settings={settings}
         ranking={a?.ranking ?? []}
+        settled={settled}
         onChange={set}
       />
       {onFit && a && lighting && (
@@ -104,7 +107,7 @@ export function PlanDesk(props: Props) {
         <Typography variant="h3" gutterBottom sx={{ mb: 3 }}>
           {w.stones.habits}
         </Typography>
-        <HabitChoices habits={choices} onChange={set} />
+        <HabitChoices habits={choices} settled={settled} onChange={set} />
       </Box>
       {lighting && (
         <PlanLight assessment={a} lighting={lighting} choices={choices} to={diagramId} />

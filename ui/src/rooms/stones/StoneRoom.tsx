@@ -335,6 +335,7 @@ function ChangePlan({
         choices={choices}
         onChange={setChoices}
         settings={settings}
+        settled={!!page.before?.way}
       />
       <SaveConflict
         saving={saving}

@@ -17,7 +17,9 @@ import type { StoneLog } from '../../../parts/work/useStoneLog';
 import { angle, plain, signed, thousandths } from '../../../words/numbers';
 import { wheelWords as t } from '../../../words/wheel';
 import { w } from '../../../words/words';
+import { CorrectionBack } from '../CorrectionBack';
 import { girdlePlanned } from '../girdle';
+import { NudgeHow } from '../NudgeHow';
 import { Panel } from '../Panel';
 import type { Reread } from '../reread';
 
@@ -123,6 +125,7 @@ export function LeanPanel({ script, state, log, shown, reread, onClose }: Props)
         </Box>
       }
     >
+      <CorrectionBack stone={script.stoneId} {...{ log, setup, reread, onClose }} />
       <Button
         variant="outlined"
         onClick={onClose}
@@ -169,13 +172,7 @@ export function LeanPanel({ script, state, log, shown, reread, onClose }: Props)
           </Typography>
           {data.off >= 0.02 && <Care>{t.unevenGirdle(thousandths(data.off))}</Care>}
           <Typography variant="h3">{t.nudge}</Typography>
-          <Typography sx={{ mb: 1 }}>
-            {t.nudgeHow(
-              thousandths(data.nudge),
-              plain(Math.round(data.towards)),
-              plain(opposite(Math.round(data.towards))),
-            )}
-          </Typography>
+          <NudgeHow towards={data.towards} teeth={script.gear} mm={data.nudge} />
           <Button
             disabled={lean.isPending}
             onClick={() => correct({ ...asked, straight: true, version: data.version })}

@@ -33,6 +33,8 @@ interface Props {
   onClose: () => void;
   onOrder: () => void;
   onWays: () => void;
+  /** Goes to what is left for the other side, undefined while the first is cut. */
+  onLeft: (() => void) | undefined;
 }
 
 /** Something happened: what, how much, and what now. */
@@ -93,6 +95,11 @@ export function HappenedScreen(props: Props) {
             </Button>
           ))}
         </Box>
+        {props.onLeft && (
+          <Button onClick={props.onLeft} sx={{ minHeight: 64, fontSize: '1.125rem', mt: 3 }}>
+            {t.tooLow}
+          </Button>
+        )}
       </Panel>
     );
   const name = t.whats[choice.what];

@@ -13,10 +13,13 @@ import { reads } from '../../../parts/instruments/ReadingOffer';
 import { Care } from '../../../parts/Page';
 import type { StoneLog } from '../../../parts/work/useStoneLog';
 import { movedWords as t } from '../../../words/moved';
-import { angle, thousandths } from '../../../words/numbers';
+import { angle } from '../../../words/numbers';
 import { wheelWords } from '../../../words/wheel';
 import { w } from '../../../words/words';
+import { CorrectionBack } from '../CorrectionBack';
 import { MarkedStone } from '../MarkedStone';
+import { NudgeHow } from '../NudgeHow';
+import { heardOf } from '../otherwise';
 import { Panel } from '../Panel';
 import type { Reread } from '../reread';
 
@@ -37,7 +40,7 @@ interface Typed {
 
 /** How a stone sits that was put back: read off facets that are cut, and corrected for. */
 export function MovedPanel({ script, state, log, setup, reread, onClose }: Props) {
-  const flush = useQuery(flushQuery(script.stoneId, setup));
+  const flush = useQuery(flushQuery(script.stoneId, setup, heardOf(log)));
   const [typed, setTyped] = useState<Record<string, Typed>>({});
   const found = Object.entries(typed).flatMap(([facet, at]) =>
     at.angle === undefined || at.index === undefined
@@ -71,6 +74,7 @@ export function MovedPanel({ script, state, log, setup, reread, onClose }: Props
     >
       {flush.isPending && <LinearProgress aria-label={w.common.loading} />}
       <Refusal error={flush.error ?? told.error ?? correct.error} />
+      <CorrectionBack stone={script.stoneId} {...{ log, setup, reread, onClose }} />
       <Typography sx={{ mb: 2 }}>
         {facets.length > 0 ? t.enough : flush.data && t.nothing}
       </Typography>
@@ -125,13 +129,10 @@ export function MovedPanel({ script, state, log, setup, reread, onClose }: Props
           )}
           {moved.beyond.length > 0 && <Care>{t.beyond(moved.beyond.join(', '))}</Care>}
           <Typography variant="h3">{wheelWords.nudge}</Typography>
-          <Typography sx={{ mb: 2 }}>
-            {wheelWords.nudgeHow(
-              thousandths(moved.nudge),
-              String(Math.round(moved.towards)),
-              String(Math.round((moved.towards + script.gear / 2) % script.gear) || script.gear),
-            )}
-          </Typography>
+          <NudgeHow towards={moved.towards} teeth={script.gear} mm={moved.nudge} />
+          <Button onClick={() => setTyped({})} sx={{ minHeight: 64, mb: 2 }}>
+            {t.readAgain}
+          </Button>
           <Typography variant="h3">{wheelWords.byAngles}</Typography>
           <Typography>{wheelWords.byAnglesHow}</Typography>
           <Typography sx={{ my: 1 }}>{moved.check}</Typography>
