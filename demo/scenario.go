@@ -107,10 +107,12 @@ func Fill(ctx context.Context, file string, at time.Time) (err error) {
 	// After the stone that was planned that evening, whatever the hour is now.
 	yesterday := at.AddDate(0, 0, -1)
 	f.now = time.Date(yesterday.Year(), yesterday.Month(), yesterday.Day(), 20, 0, 0, 0, time.UTC)
-	if err := errors.Join(f.pair(ctx, list), f.fromPiece(ctx)); err != nil {
+	if err := errors.Join(f.pair(ctx, list), f.fromPiece(ctx), f.repair(ctx, at)); err != nil {
 		return err
 	}
-	return f.repair(ctx, at)
+	// What was planned before is lined up before it.
+	f.now = time.Date(yesterday.Year(), yesterday.Month(), yesterday.Day(), 12, 0, 0, 0, time.UTC)
+	return errors.Join(f.recut(ctx, list), f.die(ctx), f.mishap(ctx, at, list))
 }
 
 // pair plans two stones alike for a pair of earrings: a run that waits.
@@ -223,17 +225,22 @@ type filler struct {
 	seq    int64
 }
 
-func (f *filler) cut(ctx context.Context, g gift, d workshop.DiagramLine) error {
+// plan plans a stone of the scenario.
+func (f *filler) plan(ctx context.Context, g gift, d workshop.DiagramLine) (workshop.Stone, error) {
 	whole, err := f.workshop.Diagram(ctx, d.ID)
 	if err != nil {
-		return err
+		return workshop.Stone{}, err
 	}
 	choices := workshop.Choices{
 		Material: g.material, Gear: g.gear, FirstSide: diagram.Part(whole.Draft.FirstSide),
 		Size:       workshop.Size{Basis: workshop.AcrossWidth, MM: g.widthMM, Typed: diagram.FormatNumber(g.widthMM)},
 		PlanHabits: workshop.DefaultHabits().PlanHabits, Laps: f.laps(g.material), Holds: f.holds(g.widthMM, g.material),
 	}
-	stone, err := f.workshop.PlanStone(ctx, g.name, d.ID, choices)
+	return f.workshop.PlanStone(ctx, g.name, d.ID, choices)
+}
+
+func (f *filler) cut(ctx context.Context, g gift, d workshop.DiagramLine) error {
+	stone, err := f.plan(ctx, g, d)
 	if err != nil || g.share == 0 {
 		return err
 	}

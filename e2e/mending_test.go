@@ -92,25 +92,42 @@ func TestAStoneThatFellOffInMidCrownComesBackTrue(t *testing.T) {
 	}
 	fetch(t, at+"/flush?setup="+setup.ID, &flush)
 	require.GreaterOrEqual(t, len(flush.Facets), 3)
-	for i, f := range flush.Facets[:3] {
+	// read types what the machine reads at a facet; teeth are by how many the index is misread.
+	read := func(i, teeth int) {
+		f := flush.Facets[i]
 		set, err := gear.Dial(pose.Facing(f.Angle, float64(f.Tooth)), moved)
 		require.NoError(t, err)
-		if i == 2 {
-			u.mentions("It leans by 1.2°")
-			// One is misread by a tooth, and found.
-			u.fill(fmt.Sprintf("Protractor %s %d", f.Tier, f.Tooth), fmt.Sprintf("%.4f", set.Angle))
-			u.fill(fmt.Sprintf("Index %s %d", f.Tier, f.Tooth), fmt.Sprintf("%.4f", set.Index+1))
-			u.mentions("The readings do not fit")
-		}
 		u.fill(fmt.Sprintf("Protractor %s %d", f.Tier, f.Tooth), fmt.Sprintf("%.4f", set.Angle))
-		u.fill(fmt.Sprintf("Index %s %d", f.Tier, f.Tooth), fmt.Sprintf("%.4f", set.Index))
+		u.fill(fmt.Sprintf("Index %s %d", f.Tier, f.Tooth), fmt.Sprintf("%.4f", set.Index+float64(teeth)))
 	}
+	read(0, 0)
+	read(1, 0)
+	u.mentions("It leans by 1.2°")
+	read(2, 1)
+	u.mentions("The readings do not fit")
+	read(2, 0)
 	u.mentions("All readings fit each other.")
 	u.mentions("it is twisted by")
 	u.mentions("its line on the girdle has to run")
 	assert.Empty(t, checkAxe(t, u), "how the stone sits")
 	u.click("Correct by angles")
 	done(first + crown)
+	u.settled()
+	u.see("Done")
+	u.press("z")
+	u.click("Take the correction back")
+	u.see("Done")
+	var straight mendScript
+	fetch(t, at+"/script", &straight)
+	assert.Equal(t, script.Facets, straight.Facets, "nothing is corrected any more")
+	u.press("z")
+	for i := range 3 {
+		read(i, 0)
+	}
+	u.mentions("All readings fit each other.")
+	u.click("Correct by angles")
+	u.see("Done")
+	u.settled()
 	var corrected mendScript
 	fetch(t, at+"/script", &corrected)
 	for i, f := range script.Facets {
@@ -169,6 +186,14 @@ func TestAnOvercutIsFollowedUpAtTheBench(t *testing.T) {
 	u.settled()
 	require.NoError(t, u.Reload())
 	u.until(fmt.Sprintf("%s?.startsWith('%d of')", nowDone, 16-again))
+	u.press("q")
+	u.see("To the size of a setting")
+	u.fill("Seat, width", "7.9")
+	u.fill("Calipers G1 4", "8")
+	u.mentions("off each")
+	assert.Empty(t, checkAxe(t, u), "a setting")
+	u.press(kb.Escape)
+	u.see("Done")
 	u.press("y")
 	u.click("Take that back")
 	u.until(nowDone + "?.startsWith('16 of')")

@@ -8,7 +8,7 @@ import (
 	"cressa/workshop"
 )
 
-// SeatRequest asks what a stone still needs to fill the seat of a setting, in mm; 0 is what the plan has.
+// SeatRequest asks what a stone still needs to fill the seat of a setting, in mm; 0 is what follows from the plan.
 type SeatRequest struct {
 	Setup    string       `json:"setup" validate:"required,max=40"`
 	Width    float64      `json:"width" validate:"min=0,max=500"`

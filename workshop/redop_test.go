@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"cressa/core/diagram"
 	"cressa/core/gear"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -58,6 +59,19 @@ func TestAStoneThatWasPutBackIsReadAndCorrected(t *testing.T) {
 
 	stone, err = s.Stone(t.Context(), stone.ID)
 	require.NoError(t, err)
+	planned := stone
+	stone, err = s.LeanStone(t.Context(), stone.ID, setup.ID, moved.Lean, stone.Version)
+	require.NoError(t, err)
+	// As long as nothing is cut to it, it can be taken back.
+	canGoBack, err := s.CorrectedLast(t.Context(), stone)
+	require.NoError(t, err)
+	assert.True(t, canGoBack)
+	stone, err = s.TakePlanBack(t.Context(), stone.ID, stone.Version)
+	require.NoError(t, err)
+	assert.Equal(t, planned.Work().Plan.Setups, stone.Work().Plan.Setups)
+	canGoBack, err = s.CorrectedLast(t.Context(), stone)
+	require.NoError(t, err)
+	assert.False(t, canGoBack)
 	stone, err = s.LeanStone(t.Context(), stone.ID, setup.ID, moved.Lean, stone.Version)
 	require.NoError(t, err)
 	for _, f := range a.Stone.Facets {
@@ -104,4 +118,29 @@ func TestACrownIsTippedOnPurpose(t *testing.T) {
 	stone, err = s.Replan(t.Context(), stone.ID, c, stone.Version)
 	require.NoError(t, err)
 	assert.InDelta(t, 0, dialled(stone)["T"], 1e-9)
+}
+
+// A setting asks for less than the plan: what comes off is told for the facets that were measured, and the proportion of an outline
+// stays where only one measure of the seat is known.
+func TestAStoneIsBroughtToASetting(t *testing.T) {
+	s := newShop(t)
+	stone, err := s.PlanStone(t.Context(), "gift", s.add(t, "Meridian").ID, choices(7))
+	require.NoError(t, err)
+	setup := stone.Work().Plan.Setups[0].ID
+	as, err := s.FitSetting(t.Context(), stone, setup, workshop.Seat{})
+	require.NoError(t, err)
+	for _, l := range as.Lines {
+		assert.InDelta(t, l.Planned, l.Seat, 1e-9)
+		assert.Nil(t, l.Take)
+	}
+	fit, err := s.FitSetting(t.Context(), stone, setup, workshop.Seat{WidthMM: 6.9, Readings: []workshop.AcrossRead{{Facet: as.Lines[0].ID, MM: as.Lines[0].Planned}}})
+	require.NoError(t, err)
+	assert.InDelta(t, as.LengthMM*6.9/7, fit.Seat.LengthMM, 1e-9)
+	require.NotNil(t, fit.Lines[0].Take)
+	assert.InDelta(t, as.Lines[0].Planned*(1-6.9/7)/2, *fit.Lines[0].Take, 1e-9)
+	assert.InDelta(t, *fit.Lines[0].Take, *fit.Lines[0].OppositeTake, 1e-9)
+	require.NotNil(t, fit.Lines[0].OppositeSet)
+	assert.Nil(t, fit.Lines[1].Take, "only what was measured")
+	_, err = s.FitSetting(t.Context(), stone, "none", workshop.Seat{})
+	require.ErrorAs(t, err, new(diagram.Problem))
 }

@@ -8,8 +8,8 @@ import (
 	"cressa/core/gear"
 )
 
-// Seat is that of a setting which a stone is to fill, in mm, with what calipers have read of the stone so far. Width and length are
-// those of the plan where they are 0.
+// Seat is that of a setting which a stone is to fill, in mm, with what calipers have read of the stone so far. Of width and length one
+// that is 0 follows from the other as planned; where both are, they are those of the plan.
 type Seat struct {
 	WidthMM  float64      `validate:"min=0,max=500"`
 	LengthMM float64      `validate:"min=0,max=500"`
@@ -58,11 +58,13 @@ func (s *Stones) FitSetting(ctx context.Context, stone Stone, setup string, seat
 		return nil, err
 	}
 	dial := func(place int) (gear.Setting, error) { return gear.Dial(a.Stone.Facets[place].Plane.Normal, pose) }
-	if seat.WidthMM == 0 {
-		seat.WidthMM = a.WidthMM
-	}
-	if seat.LengthMM == 0 {
-		seat.LengthMM = a.LengthMM
+	switch {
+	case seat.WidthMM == 0 && seat.LengthMM == 0:
+		seat.WidthMM, seat.LengthMM = a.WidthMM, a.LengthMM
+	case seat.WidthMM == 0:
+		seat.WidthMM = seat.LengthMM * a.WidthMM / a.LengthMM
+	case seat.LengthMM == 0:
+		seat.LengthMM = seat.WidthMM * a.LengthMM / a.WidthMM
 	}
 	out, names := &Fitting{Assessment: a, Seat: seat}, plan.names(a.Stone)
 	for _, across := range a.Stone.InSeat(seat.WidthMM/a.MM, seat.LengthMM/a.MM) {

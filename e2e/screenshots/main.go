@@ -39,11 +39,6 @@ func fill(label, text string) step {
 	return func(p *browser.Page) error { return p.Fill(label, text) }
 }
 
-// toTop scrolls back to where a page begins.
-func toTop(p *browser.Page) error {
-	return p.Until("([...document.querySelectorAll('*')].forEach((e) => (e.scrollTop = 0)), document.activeElement?.blur(), true)")
-}
-
 func see(text string) step { return func(p *browser.Page) error { return p.Mentions(text) } }
 
 func selectTier(tier string) step {
@@ -52,30 +47,6 @@ func selectTier(tier string) step {
 			return err
 		}
 		return p.Until("document.querySelector('table [aria-pressed=true]')")
-	}
-}
-
-// tickAll ticks tier by tier until the side is done.
-func tickAll(p *browser.Page) error {
-	if err := p.Choose("Done marks", "a whole tier"); err != nil {
-		return err
-	}
-	const progress = `document.querySelector('header [aria-label=Progress]').innerText`
-	for {
-		more, err := browser.Eval[bool](p, `!!document.querySelector('[data-digits]')`)
-		if err != nil || !more {
-			return err
-		}
-		before, err := browser.Eval[string](p, progress)
-		if err != nil {
-			return err
-		}
-		if err := p.Click("Done:"); err != nil {
-			return err
-		}
-		if err := p.Until(progress + ` !== '` + before + `'`); err != nil {
-			return err
-		}
 	}
 }
 
@@ -129,12 +100,14 @@ var views = []view{
 	}},
 	{name: "rough", path: "/rough", steps: []step{click("Piece 1 · the olive block"), see("No turn gives"), seeLight, settled}},
 	{name: "check", path: "/stones", steps: []step{click("Olive keel"), click("Check before gluing"), see("In order"), seeDrawing}},
-	{name: "candidates", path: "/rough", steps: []step{click("Piece 1 · the olive block"), click("Side by side"), click("Add a price"), fill("A carat brings", "40"), see("Over its cost"), seeLight, toTop}},
+	{name: "ways-out", path: "/stones", tablet: true, steps: []step{click("Round for the star party, one main too deep"), clickOn("main a[href^='/bench/']"), see("Done"), press("y"), see("Go this way"), press("3"), see("along the axis"), seeDrawing}},
+	{name: "recut", path: "/logbook", steps: []step{
+		click("3 · Gift for the meridian room"), click("Recut it"), see("as its log tells"), seeDrawing, clickOn("svg[aria-label='as it is']"), see("one flank in"), see("after:"), settled,
+	}},
 	{name: "plan", path: "/diagrams", steps: []step{click("Spiral Arm"), click("Plan a stone"), see("Calipers"), seeDrawing}},
 	{name: "sheet", path: "/stones", steps: []step{click("Rose oval"), click("Sheet"), func(p *browser.Page) error { return p.Until("document.querySelector('.sheet-pages img')?.complete") }}},
 	{name: "stone", path: "/stones", steps: []step{click("Rose oval"), see("Drag along it"), seeDrawing}},
 	{name: "bench", path: "/", tablet: true, steps: []step{click("Resume at the wheel"), see("Done"), seeDrawing}},
-	{name: "transfer", path: "/stones", tablet: true, steps: []step{click("Sea glass"), click("Cut it"), tickAll, see("Turn the stone over"), see("on disk"), seeDrawing}},
 	{name: "kit", path: "/kit?for=Peridot", steps: []step{see("shapes the stone"), clickOn("[data-thing][title*=coarser]"), see("What happened to it")}},
 	{name: "logbook", path: "/logbook", steps: []step{see("Together")}},
 	{name: "machine", path: "/machine", steps: []step{see("Window bench")}},

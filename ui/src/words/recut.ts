@@ -27,6 +27,7 @@ export const recutWords = {
     pavilionFacets: 'Pavilion facets',
     girdleFacets: 'Girdle facets',
   },
+  sketch: 'The stone from the side, with what is measured',
   find: 'Find its diagram',
   noneLike:
     'No diagram of that outline can be brought to these measures. Choose another outline, or leave some out.',

@@ -11,8 +11,7 @@ export const seatWords = {
     opposite === null
       ? `${tier} at ${tooth}, to the corner`
       : `${tier} at ${tooth} and ${opposite}`,
-  is: (planned: number, seat: number) =>
-    Math.abs(planned - seat) < 0.005 ? mm(seat) : `${mm(seat)} (plan ${mm(planned)})`,
+  is: (seat: number) => `to be ${mm(seat)}`,
   reads: (tier: string, tooth: number) => `Calipers ${tier} ${tooth}`,
   fits: 'It fits.',
   take: (each: string, divisions: string, opposite: boolean) =>

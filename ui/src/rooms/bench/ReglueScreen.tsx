@@ -42,7 +42,7 @@ export function ReglueScreen({ script, state, log, onBack, onRead }: Props) {
           {t.offDop}
         </Typography>
         <Typography sx={{ mb: 2, fontSize: '1.125rem' }}>{t.offDopLead}</Typography>
-        <Box sx={{ height: '46vh' }}>
+        <Box sx={{ height: '38vh' }}>
           <MarkedStone
             {...{ script, facets }}
             step={state.step}

@@ -96,7 +96,7 @@ export function SeatPanel({ script, state, setup, onClose }: Props) {
             {t.between(l.tier, l.tooth, l.opposite)}
             <br />
             <Typography component="span" variant="figures">
-              {t.is(l.planned, l.seat)}
+              {t.is(l.seat)}
             </Typography>
           </Typography>
           <NumberField

@@ -9,26 +9,26 @@ import { useNavigate } from 'react-router';
 import type { StoneLine } from '../../api/client';
 import type { CameBack } from '../../api/recuts';
 import { materialsQuery } from '../../api/settings';
-import { PickDiagram } from '../../parts/diagram/PickDiagram';
 import { MaterialField } from '../../parts/fields/MaterialField';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PageHead } from '../../parts/Page';
 import { Row } from '../../parts/Row';
 import { titleOf } from '../../parts/work/naming';
 import { recutWords as t } from '../../words/recut';
+import { ChooseForm } from './ChooseForm';
 import { MeasuredForm } from './MeasuredForm';
 
 /** Which diagram a stone follows, how wide it is, and of what. */
 export function AskForm({ of, stone }: { of: CameBack; stone?: StoneLine | undefined }) {
   const navigate = useNavigate();
   const materials = useQuery(materialsQuery).data ?? [];
-  const [diagram, setDiagram] = useState<{ id: string; name: string }>();
+  const [diagram, setDiagram] = useState<string>();
   const [width, setWidth] = useState(of.widthMM || stone?.sizeMM || 8);
   const [material, setMaterial] = useState(of.material || stone?.material || '');
   const [by, setBy] = useState<'diagram' | 'measures'>('diagram');
   const known = materials.some((m) => m.name === material);
   const show = () => {
-    const to = new URLSearchParams({ diagram: diagram!.id, width: String(width), material });
+    const to = new URLSearchParams({ diagram: diagram!, width: String(width), material });
     if (of.stone) to.set('stone', of.stone);
     void navigate(`/recut?${to}`);
   };
@@ -55,11 +55,6 @@ export function AskForm({ of, stone }: { of: CameBack; stone?: StoneLine | undef
           <>
             <Typography sx={{ mb: 4 }}>{t.anyLead}</Typography>
             <Row>
-              <PickDiagram
-                label={diagram ? `${t.diagram}: ${diagram.name}` : t.diagram}
-                without={[]}
-                onPick={(id, name) => setDiagram({ id, name })}
-              />
               <NumberField
                 label={t.width}
                 unit="mm"
@@ -73,6 +68,7 @@ export function AskForm({ of, stone }: { of: CameBack; stone?: StoneLine | undef
                 {t.show}
               </Button>
             </Row>
+            <ChooseForm chosen={diagram} onChoose={setDiagram} />
           </>
         )}
       </Box>

@@ -18,6 +18,7 @@ import { StoneInTheRound } from '../../parts/stone/StoneInTheRound';
 import { plain } from '../../words/numbers';
 import { recutWords as t } from '../../words/recut';
 import { w } from '../../words/words';
+import { MeasuredSketch } from './MeasuredSketch';
 
 interface Props {
   /** The ID of a stone on record, '' for another. */
@@ -83,30 +84,35 @@ export function MeasuredForm({ stone, start, ...given }: Props) {
   return (
     <>
       <Typography sx={{ mb: 3, maxWidth: 760 }}>{t.measuredLead}</Typography>
-      <Row>
-        <PickField
-          label={t.outline}
-          value={measured.outline}
-          options={names(fields.data?.outlines ?? [measured.outline])}
-          onChange={(outline) =>
-            setMeasured({ ...measured, outline: outline as MeasuredStone['outline'] })
-          }
-        />
-        <MaterialField label={t.material} value={material} onChange={setMaterial} />
-      </Row>
-      <Box sx={{ mt: 3 }}>
-        <Row>
-          {lengths.map((key) => field(key, 'mm'))}
-          {angles.map((key) => field(key, '°'))}
-          {counts.map((key) => field(key, ''))}
-          <Button
-            variant="contained"
-            disabled={measured.width === 0 || material === ''}
-            onClick={() => setAsked(measured)}
-          >
-            {t.find}
-          </Button>
-        </Row>
+      <Box sx={{ display: 'grid', gap: 4, gridTemplateColumns: { xs: '1fr', md: '440px 1fr' } }}>
+        <MeasuredSketch of={measured} />
+        <div>
+          <Row>
+            <PickField
+              label={t.outline}
+              value={measured.outline}
+              options={names(fields.data?.outlines ?? [measured.outline])}
+              onChange={(outline) =>
+                setMeasured({ ...measured, outline: outline as MeasuredStone['outline'] })
+              }
+            />
+            <MaterialField label={t.material} value={material} onChange={setMaterial} />
+          </Row>
+          <Box sx={{ mt: 3 }}>
+            <Row>
+              {lengths.map((key) => field(key, 'mm'))}
+              {angles.map((key) => field(key, '°'))}
+              {counts.map((key) => field(key, ''))}
+              <Button
+                variant="contained"
+                disabled={measured.width === 0 || material === ''}
+                onClick={() => setAsked(measured)}
+              >
+                {t.find}
+              </Button>
+            </Row>
+          </Box>
+        </div>
       </Box>
       {found.isFetching && <LinearProgress aria-label={w.common.loading} sx={{ mt: 3 }} />}
       <Refusal error={found.error ?? add.error} />

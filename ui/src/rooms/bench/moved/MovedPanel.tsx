@@ -11,13 +11,14 @@ import { NumberField } from '../../../parts/fields/NumberField';
 import { Refusal } from '../../../parts/forms/Refusal';
 import { reads } from '../../../parts/instruments/ReadingOffer';
 import { Care } from '../../../parts/Page';
+import type { Side } from '../../../parts/stone/geometry';
+import { StoneInWheel } from '../../../parts/stone/StoneInWheel';
 import type { StoneLog } from '../../../parts/work/useStoneLog';
 import { movedWords as t } from '../../../words/moved';
 import { angle } from '../../../words/numbers';
 import { wheelWords } from '../../../words/wheel';
 import { w } from '../../../words/words';
 import { CorrectionBack } from '../CorrectionBack';
-import { MarkedStone } from '../MarkedStone';
 import { NudgeHow } from '../NudgeHow';
 import { heardOf } from '../otherwise';
 import { Panel } from '../Panel';
@@ -63,11 +64,19 @@ export function MovedPanel({ script, state, log, setup, reread, onClose }: Props
       lead={t.lead}
       onClose={onClose}
       picture={
-        <MarkedStone
-          script={script}
+        <StoneInWheel
+          mesh={script.mesh}
           step={state.step}
-          setup={script.setups.findIndex((s) => s.id === setup)}
-          facets={facets.flatMap((f) => script.facets.filter((each) => each.id === f.id))}
+          up={script.setups.find((s) => s.id === setup)!.up as Side}
+          wheel={script.wheel}
+          // Those that were cut on the other side are dialled here as well.
+          lit={facets.map((f) => ({
+            tooth: f.tooth,
+            azimuth: script.wheel.find((tooth) => tooth.index === f.tooth)!.azimuth,
+            cheat: 0,
+            cheatTurns: 0,
+          }))}
+          selected={new Set(facets.map((f) => f.face))}
           label={t.title}
         />
       }
@@ -82,8 +91,17 @@ export function MovedPanel({ script, state, log, setup, reread, onClose }: Props
         const at = found.findIndex((each) => each.facet === f.id);
         const off = moved?.residuals[at];
         return (
-          <Box key={f.id} sx={{ display: 'flex', gap: 3, alignItems: 'center', mb: 2 }}>
-            <Typography sx={{ fontSize: '1.25rem', width: 240 }}>
+          <Box
+            key={f.id}
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '190px 140px 140px 1fr',
+              gap: 2,
+              alignItems: 'center',
+              mb: 2,
+            }}
+          >
+            <Typography sx={{ fontSize: '1.25rem' }}>
               {t.was(f.tier, f.tooth, angle(f.angle))}
             </Typography>
             <NumberField
@@ -94,7 +112,7 @@ export function MovedPanel({ script, state, log, setup, reread, onClose }: Props
               value={typed[f.id]?.angle}
               min={0}
               max={180}
-              width={200}
+              width="100%"
               onChange={(v) => setTyped({ ...typed, [f.id]: { ...typed[f.id], angle: v } })}
             />
             <NumberField
@@ -104,7 +122,7 @@ export function MovedPanel({ script, state, log, setup, reread, onClose }: Props
               value={typed[f.id]?.index}
               min={0}
               max={script.gear}
-              width={200}
+              width="100%"
               onChange={(v) => setTyped({ ...typed, [f.id]: { ...typed[f.id], index: v } })}
             />
             {off !== undefined && (
