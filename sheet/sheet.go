@@ -43,23 +43,34 @@ type Content struct {
 	// stones, none for a single one: a run ticks a box for every stone instead of every pass.
 	Laps   workshop.Laps
 	Stones []string
+	// Asked tells what is asked of facets that were cut before, nil where all are cut to their stops.
+	Asked []workshop.FacetAsked
 	// Holds say how the stone is held in each setup; there may be fewer.
 	Holds []workshop.Hold
 	// Cares are what needs care, in words.
 	Cares []string
 }
 
-// settings returns how every facet is set in the setup that has its side up, for each tier
-// in the order of its indexes.
-func (c Content) settings() [][]gear.Setting {
-	out := make([][]gear.Setting, len(c.Stone.Diagram.Tiers))
-	for _, f := range c.Stone.Facets {
+// dialled is how a facet is set in the setup that has its side up, and what is asked of it.
+type dialled struct {
+	gear.Setting
+	workshop.FacetAsked
+}
+
+// settings returns how every facet is set, for each tier in the order of its indexes.
+func (c Content) settings() [][]dialled {
+	out := make([][]dialled, len(c.Stone.Diagram.Tiers))
+	for i, f := range c.Stone.Facets {
 		up := c.Stone.Diagram.CutWith(c.Stone.Diagram.Tiers[f.Tier].Part)
 		for _, setup := range c.Setups {
 			if setup.Side() == up {
 				// What cannot be dialled stays at no tooth.
 				set, _ := gear.Dial(f.Plane.Normal, setup.Pose)
-				out[f.Tier] = append(out[f.Tier], set)
+				one := dialled{Setting: set}
+				if c.Asked != nil {
+					one.FacetAsked = c.Asked[i]
+				}
+				out[f.Tier] = append(out[f.Tier], one)
 			}
 		}
 	}
@@ -99,7 +110,7 @@ func OfPlan(title string, a *workshop.Assessment) Content {
 			fmt.Sprintf("%.2f × %.2f × %.2f mm", a.LengthMM, a.WidthMM, a.HeightMM),
 			fmt.Sprintf("%.2f ct", a.Carats), fmt.Sprintf("Gear %d", c.Gear), turn, a.Machine.Name,
 		),
-		Stone: a.Stone, Gear: c.Gear, Setups: a.Setups, MM: a.MM, Machine: a.Machine, Laps: c.Laps, Holds: c.Holds,
+		Stone: a.Stone, Gear: c.Gear, Setups: a.Setups, MM: a.MM, Machine: a.Machine, Laps: c.Laps, Holds: c.Holds, Asked: a.Asked,
 		Cares: cares(append(append([]diagram.Problem{}, a.Stone.Warnings...), a.Left...)),
 	}
 	for _, p := range a.Machine.Obstacles(a.Stone) {
@@ -196,7 +207,7 @@ type writer struct {
 	paper   Paper
 	measure Measure
 	// settings are how every facet is set, tier by tier.
-	settings [][]gear.Setting
+	settings [][]dialled
 	pages    []drawing.Page
 	page     *drawing.Page
 	// y is the lowest line that is taken.

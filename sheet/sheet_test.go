@@ -4,7 +4,9 @@ import (
 	"bytes"
 	"encoding/xml"
 	"errors"
+	"fmt"
 	"io"
+	"math"
 	"slices"
 	"strings"
 	"testing"
@@ -13,7 +15,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"cressa/core/cutting"
+	"cressa/core/diagram"
 	"cressa/core/drawing"
+	"cressa/core/gear"
 	"cressa/demo"
 	"cressa/formats"
 	"cressa/sheet"
@@ -167,4 +171,39 @@ func TestACardKeepsToItsPaper(t *testing.T) {
 		assert.NotContains(t, textOf([]drawing.Page{p}), "the end of it")
 		assert.Equal(t, "…", p.Texts[len(p.Texts)-1].Text)
 	}
+}
+
+// On a stone that sits aslant the sheet says each facet's own angle; of a stone that is mended or recut, what comes off, what is only
+// polished and what stays.
+func TestASheetFollowsAStoneThatIsMended(t *testing.T) {
+	c := sheet.OfDiagram(stone(t, "First Light"), workshop.DefaultMachine())
+	row := func() string {
+		return strings.ReplaceAll(textOf(sheet.Pages(c, sheet.A4, false, formats.MeasureText)), "\n", " ")
+	}
+	assert.Contains(t, row(), "P1 44°")
+	straight := c.Setups[0].Pose
+	c.Setups[0].Pose = straight.Moved(1.3, 96, 0)
+	leaning := row()
+	assert.Contains(t, leaning, "P1 each")
+	assert.Contains(t, leaning, "C1 42°", "the other side sits straight")
+	set, err := gear.Dial(c.Stone.Facets[0].Plane.Normal, c.Setups[0].Pose)
+	require.NoError(t, err)
+	assert.Contains(t, leaning, fmt.Sprintf("at %s°", diagram.FormatNumber(math.Round(set.Angle*100)/100)))
+
+	c.Setups[0].Pose = straight
+	c.Asked = make([]workshop.FacetAsked, len(c.Stone.Facets))
+	for i, f := range c.Stone.Facets {
+		switch c.Stone.Diagram.Tiers[f.Tier].Name {
+		case "P1":
+			c.Asked[i].TakeMM = 0.05
+		case "P2":
+			c.Asked[i] = workshop.FacetAsked{Polished: i%2 == 0, TakeMM: 0.01 * float64(i%2)}
+		default:
+			c.Asked[i].Stays = true
+		}
+	}
+	asked := row()
+	assert.Contains(t, asked, "until 0.050 mm is off")
+	assert.Contains(t, asked, "only polished")
+	assert.Contains(t, asked, "stays as it is")
 }

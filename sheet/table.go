@@ -8,7 +8,6 @@ import (
 
 	"cressa/core/diagram"
 	"cressa/core/drawing"
-	"cressa/core/gear"
 	"cressa/words"
 	"cressa/workshop"
 )
@@ -30,7 +29,7 @@ func (w *writer) columns() columns {
 	// The dial takes what its longest row needs, up to half of what is left.
 	widest := 28.0
 	for i, t := range w.content.Stone.Diagram.Tiers {
-		widest = math.Max(widest, w.measure(dials(t, w.settings[i], w.content.Machine), textSize, false)+4)
+		widest = math.Max(widest, w.measure(told(t, w.settings[i], w.content.Machine).dial, textSize, false)+4)
 	}
 	c.stop = c.dial + math.Min(widest, (c.ticks-c.dial)*0.5)
 	return c
@@ -47,7 +46,11 @@ func (w *writer) table() {
 			up = side
 			w.sideHead(up, i > 0)
 		}
-		w.row(t, dials(t, w.settings[i], w.content.Machine), words.Stop(t, d.Gear, scale))
+		line := told(t, w.settings[i], w.content.Machine)
+		if line.stop == "" {
+			line.stop = words.Stop(t, d.Gear, scale)
+		}
+		w.row(t, line)
 	}
 	w.y += 3
 }
@@ -107,9 +110,9 @@ func (w *writer) sideHead(up diagram.Part, transfer bool) {
 	w.rule(0.2)
 }
 
-func (w *writer) row(t diagram.Tier, dial, stop string) {
-	c := w.columns()
-	dialLines := w.wrap(dial, textSize, c.stop-c.dial-2)
+func (w *writer) row(t diagram.Tier, line line) {
+	c, stop := w.columns(), line.stop
+	dialLines := w.wrap(line.dial, textSize, c.stop-c.dial-2)
 	if t.Note != "" {
 		stop += ". " + t.Note
 	}
@@ -125,7 +128,7 @@ func (w *writer) row(t diagram.Tier, dial, stop string) {
 	top := w.y
 	base := top + textSize + rowGap*0.6
 	w.write(c.tier+1, base, textSize, true, drawing.Left, t.Name)
-	w.write(c.angle, base, textSize, false, drawing.Left, angleOf(t.Angle, w.content.Machine))
+	w.write(c.angle, base, textSize, false, drawing.Left, line.angle)
 	for i, line := range dialLines {
 		w.write(c.dial, base+float64(i)*(textSize+0.9), textSize, false, drawing.Left, line)
 	}
@@ -134,6 +137,9 @@ func (w *writer) row(t diagram.Tier, dial, stop string) {
 	}
 	gets := w.content.Laps.Of(t)
 	for i := range w.boxes() {
+		if line.stays {
+			break
+		}
 		if len(w.content.Stones) == 0 && !slices.Contains(gets, w.content.Laps.Passes[i]) {
 			continue
 		}
@@ -169,21 +175,75 @@ func angleOf(angle float64, m workshop.Machine) string {
 // short writes an angle to a hundredth.
 func short(v float64) string { return diagram.FormatNumber(math.Round(v*100) / 100) }
 
-// dials writes a tier's indexes as they are dialled one after the other.
-func dials(t diagram.Tier, settings []gear.Setting, m workshop.Machine) string {
-	out := make([]string, len(settings))
-	for i, p := range settings {
-		out[i] = fmt.Sprint(p.Tooth)
-		if p.Cheat == 0 || t.Angle == 0 {
-			continue
-		}
-		if turns, ok := m.CheatTurns(p.Cheat); ok {
-			out[i] += fmt.Sprintf("(%+.2f turn)", turns)
-		} else {
-			out[i] += fmt.Sprintf("(%+.2f°)", p.Cheat)
-		}
+// line is what the table says of a tier: what is dialled, and where its facets stop; stop is "" where the tier's own says it.
+type line struct {
+	angle, dial, stop string
+	// stays tells that no facet of it is touched.
+	stays bool
+}
+
+// sameAngle and sameTake are how near two angles in degrees and two depths in mm are one on paper.
+const sameAngle, sameTake = 0.005, 0.0005
+
+// told writes what is dialled for a tier, one index after the other. On a stone that sits aslant each facet has an angle of its own,
+// which stands behind its index; what comes off facets that were cut before stands there, too, where it differs.
+func told(t diagram.Tier, settings []dialled, m workshop.Machine) line {
+	cut := slices.DeleteFunc(slices.Clone(settings), func(d dialled) bool { return d.Stays || d.Polished })
+	polished := slices.DeleteFunc(slices.Clone(settings), func(d dialled) bool { return !d.Polished })
+	all := slices.Concat(cut, polished)
+	if len(all) == 0 {
+		return line{angle: angleOf(t.Angle, m), dial: "–", stop: "stays as it is", stays: true}
 	}
-	return strings.Join(out, " ")
+	first := all[0]
+	ownAngles := slices.ContainsFunc(all, func(d dialled) bool { return math.Abs(d.Angle-first.Angle) > sameAngle })
+	ownTakes := slices.ContainsFunc(cut, func(d dialled) bool { return math.Abs(d.TakeMM-first.TakeMM) > sameTake })
+	write := func(list []dialled) string {
+		out := make([]string, len(list))
+		for i, d := range list {
+			out[i] = dial(d, m)
+			if ownAngles {
+				out[i] += " at " + short(m.Reading(d.Angle)) + "°"
+			}
+			if ownTakes && d.TakeMM > 0 {
+				out[i] += fmt.Sprintf(" off %.3f", d.TakeMM)
+			}
+			if ownAngles || ownTakes {
+				out[i] += ","
+			}
+		}
+		return strings.TrimSuffix(strings.Join(out, " "), ",")
+	}
+	out := line{angle: angleOf(t.Angle, m), dial: write(cut)}
+	switch {
+	case ownAngles:
+		out.angle = "each"
+	case math.Abs(first.Angle-t.Angle) > sameAngle:
+		out.angle = angleOf(first.Angle, m)
+	}
+	switch {
+	case len(cut) == 0:
+		out.dial, out.stop = write(polished), "only polished"
+	case ownTakes:
+		out.stop = "until so many mm are off"
+	case first.TakeMM > 0:
+		out.stop = words.TakeOff(first.TakeMM)
+	}
+	if len(cut) > 0 && len(polished) > 0 {
+		out.dial += "; only polished " + write(polished)
+	}
+	return out
+}
+
+// dial writes an index with its cheat.
+func dial(d dialled, m workshop.Machine) string {
+	out := fmt.Sprint(d.Tooth)
+	if d.Cheat == 0 || d.Angle < sameAngle {
+		return out
+	}
+	if turns, ok := m.CheatTurns(d.Cheat); ok {
+		return out + fmt.Sprintf("(%+.2f turn)", turns)
+	}
+	return out + fmt.Sprintf("(%+.2f°)", d.Cheat)
 }
 
 // howTo says what the passes are, how the stone is held, how the table goes on and what calipers read.

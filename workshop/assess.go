@@ -3,6 +3,7 @@ package workshop
 import (
 	"context"
 	"errors"
+	"slices"
 
 	"cressa/core/angles"
 	"cressa/core/cutting"
@@ -50,9 +51,19 @@ type Assessment struct {
 	Left, Leaking []diagram.Problem
 	// Girdle says that the girdle is thinner or thicker than is usual.
 	Girdle []diagram.Problem
+	// Asked tells in the order of the stone's facets what a plan asks of them that mends or recuts, nil where all are cut to their
+	// stops.
+	Asked []FacetAsked
 	// Margins holds for each tier how far its angle stands above the critical
 	// angle, nil where that says nothing: off the pavilion, and at 0.
 	Margins []*float64
+}
+
+// FacetAsked is what a plan asks of a facet that was cut before: that it stays, that it is only polished, or that TakeMM come off it
+// along its normal; all are empty for one that is cut to its stop.
+type FacetAsked struct {
+	Stays, Polished bool
+	TakeMM          float64
 }
 
 // Judgement of a margin.
@@ -215,9 +226,28 @@ func (s *Stones) AssessStone(ctx context.Context, stone Stone) (*Assessment, err
 	}
 	a := &Assessment{
 		Stone: cut, MM: mm, Material: p.Material, Choices: p.Choices, Machine: p.Machine,
-		Turns: p.Turns, Setups: p.Setups, Left: p.Left,
+		Turns: p.Turns, Setups: p.Setups, Left: p.Left, Asked: p.asked(cut, mm),
 	}
 	return a, a.figures()
+}
+
+// asked tells what a plan asks of the facets of its stone, whose unit is so many mm.
+func (p *Plan) asked(stone *cutting.Stone, mm float64) []FacetAsked {
+	if p.Mended == nil && p.Came == nil {
+		return nil
+	}
+	var out []FacetAsked
+	for _, id := range p.names(stone) {
+		var f FacetAsked
+		if p.Mended != nil {
+			f.TakeMM = p.Mended.Take[id] * mm
+		}
+		if p.Came != nil {
+			f.Stays, f.Polished = slices.Contains(p.Came.Rest, id), slices.Contains(p.Came.Polished, id)
+		}
+		out = append(out, f)
+	}
+	return out
 }
 
 // fitGear puts the stone on the gear that was chosen, and tells what the others

@@ -52,6 +52,13 @@ func TestAWayToRecutBecomesAWork(t *testing.T) {
 				asked[v.Facet] = true
 			}
 			assert.Len(t, asked, way.Again, way.Kind)
+			stays := 0
+			for _, f := range script.Assessment.Asked {
+				if f.Stays {
+					stays++
+				}
+			}
+			assert.Equal(t, len(script.Facets)-way.Again, stays, "%s: the sheet leaves the same alone", way.Kind)
 			for _, v := range script.Visits {
 				n++
 				e := s.event(stone, n, journal.Done, journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet})
