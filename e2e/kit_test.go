@@ -203,7 +203,7 @@ func TestAPairIsPlannedAndJudgedBlind(t *testing.T) {
 	u.click("Sea glass for the open day")
 	u.mentions("3 verdicts so far. Ines, Toma, Noor")
 	u.click("Show me which is which, to lay them out")
-	u.mentions("stone 14")
+	u.mentions("stone 19")
 	u.click("End it and tell which is which")
 	u.until(`document.querySelector('[role=dialog]')`)
 	u.until(`([...document.querySelectorAll('[role=dialog] button')].at(-1).click(), true)`)

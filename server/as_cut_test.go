@@ -3,7 +3,6 @@ package server_test
 import (
 	"bytes"
 	"net/http"
-	"os"
 	"slices"
 	"strings"
 	"testing"
@@ -21,12 +20,7 @@ import (
 // or is still to come is not. The figures of a cut too deep are those of the page on mending.
 func TestAStoneIsShownAsItWasCut(t *testing.T) {
 	c := start(t)
-	file, err := os.ReadFile("../core/cutting/testdata/round.cressa.json")
-	require.NoError(t, err)
-	var read server.ReadFile
-	c.put("POST", "/api/diagrams/read", server.ReadRequest{Name: "round.cressa.json", Text: string(file)}, &read)
-	var d server.Diagram
-	c.put("POST", "/api/diagrams/add", server.AddDraftRequest{Draft: read.Draft, Origin: "round.cressa.json"}, &d)
+	d := c.round()
 	var stone server.StoneHead
 	c.put("POST", "/api/stones", server.PlanRequest{Name: "Deep", DiagramID: d.ID, Choices: plan("Quartz", 96, width(8), diagram.Pavilion)}, &stone)
 	at := "/api/stones/" + stone.ID

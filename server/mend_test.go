@@ -2,7 +2,6 @@ package server_test
 
 import (
 	"net/http"
-	"os"
 	"testing"
 	"time"
 
@@ -19,12 +18,7 @@ import (
 // then is open again; it is taken back.
 func TestTheWaysOutOfACutThatWentTooDeep(t *testing.T) {
 	c := start(t)
-	file, err := os.ReadFile("../core/cutting/testdata/round.cressa.json")
-	require.NoError(t, err)
-	var read server.ReadFile
-	c.put("POST", "/api/diagrams/read", server.ReadRequest{Name: "round.cressa.json", Text: string(file)}, &read)
-	var d server.Diagram
-	c.put("POST", "/api/diagrams/add", server.AddDraftRequest{Draft: read.Draft, Origin: "round.cressa.json"}, &d)
+	d := c.round()
 	var stone server.StoneHead
 	c.put("POST", "/api/stones", server.PlanRequest{Name: "Deep", DiagramID: d.ID, Choices: plan("Quartz", 96, width(8), diagram.Pavilion)}, &stone)
 	at := "/api/stones/" + stone.ID

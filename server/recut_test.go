@@ -2,7 +2,6 @@ package server_test
 
 import (
 	"net/http"
-	"os"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -17,12 +16,7 @@ import (
 // each becomes a work.
 func TestAStoneThatCameBackIsRecut(t *testing.T) {
 	c := start(t)
-	file, err := os.ReadFile("../core/cutting/testdata/round.cressa.json")
-	require.NoError(t, err)
-	var read server.ReadFile
-	c.put("POST", "/api/diagrams/read", server.ReadRequest{Name: "round.cressa.json", Text: string(file)}, &read)
-	var d server.Diagram
-	c.put("POST", "/api/diagrams/add", server.AddDraftRequest{Draft: read.Draft, Origin: "round.cressa.json"}, &d)
+	d := c.round()
 
 	c.problem("POST", "/api/recuts/stone", `{"stone": "", "diagram": "", "widthMM": 0, "material": "Quartz"}`, http.StatusUnprocessableEntity)
 	asked := server.RecutAsked{

@@ -63,6 +63,18 @@ func start(t testing.TB) client {
 	return serve(t, file)
 }
 
+// round adds the round of the contracts to the library.
+func (c client) round() server.Diagram {
+	c.t.Helper()
+	file, err := os.ReadFile("../core/cutting/testdata/round.cressa.json")
+	require.NoError(c.t, err)
+	var read server.ReadFile
+	c.put("POST", "/api/diagrams/read", server.ReadRequest{Name: "round.cressa.json", Text: string(file)}, &read)
+	var d server.Diagram
+	c.put("POST", "/api/diagrams/add", server.AddDraftRequest{Draft: read.Draft, Origin: "round.cressa.json"}, &d)
+	return d
+}
+
 // serve serves the workshop of a file.
 func serve(t testing.TB, file string) client {
 	t.Helper()

@@ -395,15 +395,3 @@ func planesOf(besides []cutting.Beside) []solid.Plane {
 	}
 	return out
 }
-
-// Candidates are the facets, by their places, that can be lowered until a point that has to go lies outside the stone, with
-// how deep they then stand: those under which it lies, up to so deep.
-func Candidates(stone *cutting.Stone, point r3.Vec, deepest float64) map[int]float64 {
-	out := map[int]float64{}
-	for i, f := range stone.Facets {
-		if deep := -f.Plane.Above(point); deep > 0 && deep <= deepest && stone.Solid().Face(i) != nil {
-			out[i] = f.Plane.D - deep
-		}
-	}
-	return out
-}

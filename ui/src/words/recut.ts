@@ -117,6 +117,8 @@ export const recutWords = {
   keep: 'Plan this recut',
   photos: 'Photos before',
   care: 'Mind with this stone',
+  others: "Is it somebody else's?",
+  takeIn: 'Write down first what was agreed, with photos',
   agreed: 'Take it in first: owner, what was agreed, photos',
   range: (least: number | null, most: number | null) =>
     least === null || most === null ? 'none' : range(least, most, mm),

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery, type UseQueryOptions } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
 import type { Draft } from '../../api/client';
 import { lookQuery } from '../../api/light';
+import { useRested } from '../useRested';
 import { polar, type Lighting, type Show, type Tilt } from './lighting';
 
 /** Rays across the picture: at once, for an answer within a frame or two, and refined, for about one
@@ -33,11 +33,7 @@ export function useRefined<Picture, Key extends readonly unknown[]>(
   query: (grid: number) => UseQueryOptions<Picture, Error, Picture, Key>,
 ): Refined<Picture> {
   const key = JSON.stringify(asked);
-  const [rested, setRested] = useState('');
-  useEffect(() => {
-    const wait = setTimeout(() => setRested(key), still);
-    return () => clearTimeout(wait);
-  }, [key]);
+  const rested = useRested(key, still);
   const first = useQuery({ ...query(quick), placeholderData: keepPreviousData });
   const refined = useQuery({ ...query(fine), enabled: asked !== null && rested === key });
   return {

@@ -29,7 +29,7 @@ export function CorrectionBack({ stone, log, setup, reread, onClose }: Props) {
         <Typography>{t.corrected}</Typography>
         <Button
           variant="outlined"
-          disabled={back.isPending}
+          disabled={back.isPending || flush.isFetching}
           onClick={() =>
             back.mutate({ stone, version }, { onSuccess: () => void reread().then(onClose) })
           }

@@ -18,6 +18,7 @@ import { Refusal } from '../../parts/forms/Refusal';
 import { Care, PageHead } from '../../parts/Page';
 import type { Vec } from '../../parts/stone/geometry';
 import { StoneInTheRound, useRound } from '../../parts/stone/StoneInTheRound';
+import { TextLink } from '../../parts/TextLink';
 import { titleOf } from '../../parts/work/naming';
 import { carats, sizes } from '../../words/numbers';
 import { recutWords as t, type Tool } from '../../words/recut';
@@ -149,6 +150,14 @@ export function RecutDesk({ of, returned, stone }: Props) {
           {returned.advice.map((advice) => (
             <Care key={advice}>{advice}</Care>
           ))}
+          {stone?.task !== 'repair' && (
+            <Typography sx={{ mt: 2 }}>
+              {t.others}{' '}
+              <TextLink to={stone ? `/repairs/new?stone=${stone.id}` : '/repairs/new'}>
+                {t.takeIn}
+              </TextLink>
+            </Typography>
+          )}
         </Box>
         <Box sx={{ px: 6, py: 3 }}>
           <Refusal error={ways.error ?? another.error} />

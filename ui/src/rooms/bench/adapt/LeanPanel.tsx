@@ -174,7 +174,7 @@ export function LeanPanel({ script, state, log, shown, reread, onClose }: Props)
           <Typography variant="h3">{t.nudge}</Typography>
           <NudgeHow towards={data.towards} teeth={script.gear} mm={data.nudge} />
           <Button
-            disabled={lean.isPending}
+            disabled={lean.isPending || seen.isFetching}
             onClick={() => correct({ ...asked, straight: true, version: data.version })}
             sx={{ minHeight: 64, mb: 3 }}
           >
@@ -200,7 +200,7 @@ export function LeanPanel({ script, state, log, shown, reread, onClose }: Props)
           <Typography>{data.check}</Typography>
           <Button
             variant="contained"
-            disabled={lean.isPending}
+            disabled={lean.isPending || seen.isFetching}
             onClick={() => correct({ ...asked, version: data.version })}
             sx={{ minHeight: 72, minWidth: 260, fontSize: '1.25rem', mt: 1 }}
           >

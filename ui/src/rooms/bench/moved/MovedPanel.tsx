@@ -13,6 +13,7 @@ import { reads } from '../../../parts/instruments/ReadingOffer';
 import { Care } from '../../../parts/Page';
 import type { Side } from '../../../parts/stone/geometry';
 import { StoneInWheel } from '../../../parts/stone/StoneInWheel';
+import { useRested } from '../../../parts/useRested';
 import type { StoneLog } from '../../../parts/work/useStoneLog';
 import { movedWords as t } from '../../../words/moved';
 import { angle } from '../../../words/numbers';
@@ -34,6 +35,9 @@ interface Props {
   onClose: () => void;
 }
 
+/** How long nothing is typed before how the stone sits is asked, in ms. */
+const still = 400;
+
 interface Typed {
   angle?: number | undefined;
   index?: number | undefined;
@@ -50,10 +54,17 @@ export function MovedPanel({ script, state, log, setup, reread, onClose }: Props
   );
   const asked: MovedRequest | undefined =
     found.length < 2 ? undefined : { setup, found, version: 0 };
-  const told = useQuery(movedQuery(script.stoneId, asked));
+  // A figure that is half typed is no reading.
+  const key = JSON.stringify(found);
+  const rested = useRested(key, still);
+  const told = useQuery({
+    ...movedQuery(script.stoneId, asked),
+    enabled: asked !== undefined && rested === key,
+  });
   const correct = useMutation(correctMoved);
   const facets = flush.data?.facets ?? [];
-  const moved = asked && told.data;
+  // What is told of readings is known again from before, but the stone may be another since.
+  const moved = asked && (rested === key ? told.data : undefined);
   const name = (id: string) => {
     const f = facets.find((each) => each.id === id);
     return f ? `${f.tier} ${f.tooth}` : id;
@@ -156,7 +167,7 @@ export function MovedPanel({ script, state, log, setup, reread, onClose }: Props
           <Typography sx={{ my: 1 }}>{moved.check}</Typography>
           <Button
             variant="contained"
-            disabled={correct.isPending || moved.beyond.length > 0}
+            disabled={correct.isPending || told.isFetching || moved.beyond.length > 0}
             onClick={() =>
               correct.mutate(
                 { ...asked, stone: script.stoneId, version: moved.version },
