@@ -52,7 +52,7 @@ lint: ui/node_modules/.package-lock.json
 test: chromium ui lint
 	sh scripts/check-contract.sh
 	cd ui && npm run --silent test
-	go test -race $$(go list ./... | grep -v /e2e)
+	go test -race -timeout 20m $$(go list ./... | grep -v /e2e)
 	go test -count=1 -timeout 30m ./e2e
 
 clean:
