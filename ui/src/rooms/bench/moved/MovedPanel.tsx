@@ -63,7 +63,7 @@ export function MovedPanel({ script, state, log, setup, reread, onClose }: Props
   });
   const correct = useMutation(correctMoved);
   const facets = flush.data?.facets ?? [];
-  // What is told of readings is known again from before, but the stone may be another since.
+  // The same readings may have been asked before: that answer is shown only once it is asked for again.
   const moved = asked && (rested === key ? told.data : undefined);
   const name = (id: string) => {
     const f = facets.find((each) => each.id === id);
