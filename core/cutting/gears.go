@@ -105,11 +105,14 @@ func (s *Stone) Positions(teeth int, turns Turns) [][]gear.Position {
 // RankGears returns how well each gear carries the stone at its best turn: the
 // smallest cheats first, then the diagram's own gear, then the smallest turn, then
 // the fewest teeth. A gear that is named twice is ranked once.
-func (s *Stone) RankGears(teeth []int) []gear.Fit {
+func (s *Stone) RankGears(teeth []int) []gear.Fit { return s.rank(teeth, s.BestTurn) }
+
+// rank is RankGears for a stone that is held in any way: fit tells how well a gear carries it then.
+func (s *Stone) rank(teeth []int, fit func(teeth int) gear.Fit) []gear.Fit {
 	var out []gear.Fit
 	for _, n := range teeth {
 		if !slices.ContainsFunc(out, func(f gear.Fit) bool { return f.Teeth == n }) {
-			out = append(out, s.BestTurn(n))
+			out = append(out, fit(n))
 		}
 	}
 	own := func(f gear.Fit) int {
@@ -139,14 +142,16 @@ var usualGears = []int{32, 40, 48, 56, 60, 64, 72, 77, 80, 84, 88, 90, 96, 100, 
 // ProposeGear returns a gear that carries the stone without any cheat: one that
 // can be bought where there is such, else the smallest that could be made. It is
 // false where no gear up to diagram.MaxGear teeth does.
-func (s *Stone) ProposeGear() (gear.Fit, bool) {
+func (s *Stone) ProposeGear() (gear.Fit, bool) { return proposeGear(s.BestTurn) }
+
+func proposeGear(fit func(teeth int) gear.Fit) (gear.Fit, bool) {
 	try := slices.Clone(usualGears)
 	for n := 3; n <= diagram.MaxGear; n++ {
 		try = append(try, n)
 	}
 	for _, n := range try {
-		if fit := s.BestTurn(n); fit.LargestCheat == 0 {
-			return fit, true
+		if f := fit(n); f.LargestCheat == 0 {
+			return f, true
 		}
 	}
 	return gear.Fit{}, false

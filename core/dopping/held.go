@@ -36,6 +36,18 @@ func Hold(s *solid.Solid, mm float64, up r3.Vec) Held {
 	return out
 }
 
+// About returns the solid with the quill's axis through another point of it, in mm where the machine has it.
+func (h Held) About(p r3.Vec) Held {
+	out := Held{slices.Clone(h.planes), slices.Clone(h.points)}
+	for i, plane := range out.planes {
+		out.planes[i].D -= r3.Dot(plane.Normal, p)
+	}
+	for i, q := range out.points {
+		out.points[i] = r3.Sub(q, p)
+	}
+	return out
+}
+
 // Standing returns what brings directions of a stone into the frame of the machine.
 func Standing(up r3.Vec) func(r3.Vec) r3.Vec {
 	across := func(v r3.Vec) r3.Vec { return r3.Sub(v, r3.Scale(r3.Dot(v, up), up)) }

@@ -27,7 +27,7 @@ type Polygon struct {
 // about the line from 12 to 6, so that dialled indexes run clockwise on either
 // side.
 func Plan(s *solid.Solid, up diagram.Part) []Polygon {
-	return project(s, r3.Vec{X: toTheRight(up)}, r3.Vec{Y: 1})
+	return Seen(s, r3.Vec{X: toTheRight(up)}, r3.Vec{Y: 1})
 }
 
 // InPlan returns where a point of the stone lies in Plan.
@@ -45,11 +45,11 @@ func toTheRight(up diagram.Part) float64 {
 // stone azimuth (degrees), the table at the top.
 func Elevation(s *solid.Solid, azimuth float64) []Polygon {
 	sin, cos := math.Sincos(azimuth * math.Pi / 180)
-	return project(s, r3.Vec{X: -cos, Y: sin}, r3.Vec{Z: 1})
+	return Seen(s, r3.Vec{X: -cos, Y: sin}, r3.Vec{Z: 1})
 }
 
-// project draws the faces that look towards right × up.
-func project(s *solid.Solid, right, up r3.Vec) []Polygon {
+// Seen draws the faces that look towards right × up, the eye's right and up: directions of length 1, at right angles.
+func Seen(s *solid.Solid, right, up r3.Vec) []Polygon {
 	// An edge-on face would only be a line.
 	const edgeOn = 1e-9
 	eye := r3.Cross(right, up)

@@ -13,6 +13,9 @@ import (
 // sameTooth is how far apart, in teeth, two indexes are still one position.
 const sameTooth = 1e-6
 
+// sameCheat is up to how many degrees a cheat is none.
+const sameCheat = 1e-9
+
 // Azimuth returns the degrees that an index stands for, clockwise from index N.
 func Azimuth(index float64, teeth int) float64 { return 360 * index / float64(teeth) }
 
@@ -67,7 +70,7 @@ func At(turn float64, teeth int) Position {
 	index := Normal(turn*float64(teeth)/360, teeth)
 	tooth := math.Floor(index + 0.5 + sameTooth)
 	cheat := (index - tooth) * 360 / float64(teeth)
-	if math.Abs(cheat) < 1e-9 {
+	if math.Abs(cheat) < sameCheat {
 		cheat = 0
 	}
 	return Position{Index: index, Tooth: int(Normal(tooth, teeth)), Cheat: cheat}

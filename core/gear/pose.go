@@ -21,6 +21,8 @@ type Pose struct {
 	// Rotation takes a nominal direction in the stone to where it really is, both in the
 	// frame of the diagram. It is the identity, 1, as long as the stone has not moved.
 	Rotation quat.Number
+	// Cheats say which teeth are dialled.
+	Cheats Cheating
 }
 
 // Unmoved is the rotation of a stone that sits as it was glued.
@@ -54,9 +56,12 @@ func Dial(normal r3.Vec, p Pose) (Setting, error) {
 	if out.Angle == 0 {
 		out.Position = At(p.Turn, p.Gear)
 		out.Index, out.Cheat = float64(out.Tooth), 0
+		if out.Position = p.Cheats.At(out.Position, p.Gear); out.Cheat != 0 {
+			out.Index, out.Cheat = float64(out.Tooth), 0
+		}
 		return out, nil
 	}
-	out.Position = At(math.Atan2(r3.Dot(n, three), r3.Dot(n, twelve))*180/math.Pi+p.Turn, p.Gear)
+	out.Position = p.Cheats.At(At(math.Atan2(r3.Dot(n, three), r3.Dot(n, twelve))*180/math.Pi+p.Turn, p.Gear), p.Gear)
 	return out, nil
 }
 
@@ -79,6 +84,13 @@ func (p Pose) axes() (twelve, three r3.Vec) {
 	}
 	twelve = r3.Unit(twelve)
 	return twelve, r3.Cross(twelve, p.Up)
+}
+
+// Seen returns how a stone that sits as it was glued is seen from where Up points, index N above: the directions in the stone that lie
+// right and above then. It is for poses that Dial takes.
+func (p Pose) Seen() (right, above r3.Vec) {
+	p.Rotation = Unmoved
+	return p.Facing(90, float64(p.Gear)/4), p.Facing(90, 0)
 }
 
 // across returns the part of v that is at right angles to the unit vector u.
