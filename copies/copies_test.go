@@ -253,7 +253,7 @@ func TestADamagedOrForeignFileIsRefusedAndReplacesNothing(t *testing.T) {
 		"cut off":           {written(whole[:len(whole)*2/3]), "no copy"},
 		"a flipped bit":     {written(flipped), "damaged"},
 		"another archive":   {changed(t, file, func(n string, d []byte) (string, []byte) { return strings.Replace(n, "manifest", "x", 1), d }), "no copy"},
-		"a newer version":   {inside("manifest.json", `"schema": 19`, `"schema": 99`), "newer"},
+		"a newer version":   {inside("manifest.json", `"schema": 20`, `"schema": 99`), "newer"},
 		"another format":    {inside("manifest.json", "cressa-copy/1", "cressa-copy/9"), "another kind"},
 		"changed records":   {inside("records.db", "SQLite format 3", "SQLite format 4"), "not what was put in"},
 		"another hash":      {inside("manifest.json", `"sha256": "`, `"sha256": "0`), "damaged"},

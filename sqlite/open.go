@@ -437,4 +437,4 @@ func provider(db *sql.DB) (*goose.Provider, error) {
 func Schema() int { return schema }
 
 // schema is the number of the last migration.
-const schema = 19
+const schema = 20

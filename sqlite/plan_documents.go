@@ -108,6 +108,34 @@ type choicesDoc struct {
 	Turning   string  `json:"turning"`
 	lapsDoc
 	Holds []holdDoc `json:"holds,omitempty"`
+	// DopUps and Cheats came with schema 20.
+	DopUps []dopUpDoc `json:"dopUps,omitempty"`
+	Cheats *cheatsDoc `json:"cheats,omitempty"`
+}
+
+// cheatsDoc says which teeth are dialled; plans of old dialled the nearest.
+type cheatsDoc struct {
+	From string `json:"from"`
+	Skip []int  `json:"skip,omitempty"`
+}
+
+func cheatsDocOf(c gear.Cheating) *cheatsDoc {
+	if c.Usual() {
+		return nil
+	}
+	return &cheatsDoc{string(c.From), c.Skip}
+}
+
+func (d *cheatsDoc) cheats() gear.Cheating {
+	if d == nil {
+		return gear.Cheating{}
+	}
+	return gear.Cheating{From: gear.From(d.From), Skip: d.Skip}
+}
+
+type dopUpDoc struct {
+	Tier  string  `json:"tier"`
+	Index float64 `json:"index"`
 }
 
 // holdDoc is how a stone is held in a setup. It came with schema 12.
@@ -230,7 +258,13 @@ func planHabitsOf(girdle, table, visiting, turning, at string, spare float64) wo
 }
 
 func choicesDocOf(c workshop.Choices) choicesDoc {
+	var dopUps []dopUpDoc
+	for _, up := range c.DopUps {
+		dopUps = append(dopUps, dopUpDoc(up))
+	}
 	return choicesDoc{
+		DopUps:   dopUps,
+		Cheats:   cheatsDocOf(c.Cheats),
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: sizeDoc{string(c.Size.Basis), c.Size.Tier, c.Size.MM, c.Size.Typed}, FirstSide: string(c.FirstSide),
 		Girdle: string(c.Girdle), Table: string(c.Table), Visiting: string(c.Visiting), Turning: string(c.Turning),
 		lapsDoc: lapsDocOf(c.Laps, c.PlanHabits), Holds: holdDocs(c.Holds),
@@ -254,7 +288,13 @@ func holdDocs(holds []workshop.Hold) []holdDoc {
 }
 
 func (d choicesDoc) choices() workshop.Choices {
+	var dopUps []workshop.DopUp
+	for _, up := range d.DopUps {
+		dopUps = append(dopUps, workshop.DopUp(up))
+	}
 	return workshop.Choices{
+		DopUps:   dopUps,
+		Cheats:   d.Cheats.cheats(),
 		Material: d.Material, Machine: d.Machine, Gear: d.Gear, Size: workshop.Size{Basis: workshop.Basis(d.Size.Basis), Tier: d.Size.Tier, MM: d.Size.MM, Typed: d.Size.Typed}, FirstSide: diagram.Part(d.FirstSide),
 		// Plans that were made before there was a choice had every lap with the other facets.
 		PlanHabits: planHabitsOf(d.Girdle, d.Table, d.Visiting, d.Turning, cmp.Or(d.TableAt, string(workshop.TableEach)), d.GirdleSpare), Laps: d.laps(), Holds: holdsOf(d.Holds),
@@ -309,7 +349,7 @@ func readPlan(text string) (*workshop.Plan, error) {
 	}
 	for _, s := range d.Setups {
 		p.Setups = append(p.Setups, workshop.Setup{ID: s.ID, Pose: gear.Pose{
-			Up: vectorOf(s.Up), Gear: s.Gear, Turn: s.Turn,
+			Up: vectorOf(s.Up), Gear: s.Gear, Turn: s.Turn, Cheats: p.Choices.Cheats,
 			Rotation: quat.Number{Real: s.Rotation[0], Imag: s.Rotation[1], Jmag: s.Rotation[2], Kmag: s.Rotation[3]},
 		}})
 	}

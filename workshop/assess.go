@@ -3,6 +3,7 @@ package workshop
 import (
 	"context"
 	"errors"
+	"math"
 	"slices"
 
 	"cressa/core/angles"
@@ -11,6 +12,7 @@ import (
 	"cressa/core/gear"
 	"cressa/core/material"
 	"cressa/core/rough"
+	"cressa/core/solid"
 )
 
 // Assessment is what a plan comes to: figures and cautions, before it is kept.
@@ -51,6 +53,11 @@ type Assessment struct {
 	Left, Leaking []diagram.Problem
 	// Girdle says that the girdle is thinner or thicker than is usual.
 	Girdle []diagram.Problem
+	// In holds for each facet the place of its setup, in the order of the stone's facets.
+	In []int
+	// Free tells for each facet of a solid where it lies if its stop is missing when it is cut, nil where it is there or the stone is
+	// held by its two sides.
+	Free []*cutting.Free
 	// Asked tells in the order of the stone's facets what a plan asks of them that mends or recuts, nil where all are cut to their
 	// stops.
 	Asked []FacetAsked
@@ -183,6 +190,9 @@ func assess(d *diagram.Diagram, c Choices, m material.Material, machine Machine)
 	if err := c.check(); err != nil {
 		return nil, err
 	}
+	if machine.Cheater == CheaterNone {
+		c.Cheats = gear.Cheating{}
+	}
 	stone, err := cutting.Cut(d)
 	if err != nil {
 		return nil, err
@@ -208,7 +218,9 @@ func assess(d *diagram.Diagram, c Choices, m material.Material, machine Machine)
 			a.Turns = cutting.Turns{Pavilion: pavilion.Turn, Crown: crown.Turn}
 		}
 	}
-	a.Setups = tipped(usualSetups(c.FirstSide, c.Gear, a.Turns, nil), c.Holds)
+	if a.Setups, a.In, err = c.setups(a.Stone, a.Turns); err != nil {
+		return nil, err
+	}
 	return a, a.measure()
 }
 
@@ -226,7 +238,7 @@ func (s *Stones) AssessStone(ctx context.Context, stone Stone) (*Assessment, err
 	}
 	a := &Assessment{
 		Stone: cut, MM: mm, Material: p.Material, Choices: p.Choices, Machine: p.Machine,
-		Turns: p.Turns, Setups: p.Setups, Left: p.Left, Asked: p.asked(cut, mm),
+		Turns: p.Turns, Setups: p.Setups, In: p.in(cut), Left: p.Left, Asked: p.asked(cut, mm),
 	}
 	return a, a.figures()
 }
@@ -254,22 +266,57 @@ func (p *Plan) asked(stone *cutting.Stone, mm float64) []FacetAsked {
 // and the machine would make of it.
 func (a *Assessment) fitGear() error {
 	stone, teeth := a.Stone, a.Choices.Gear
-	a.LargestCheat = stone.LargestCheat(teeth, a.Turns)
-	a.Ranking = stone.RankGears(a.Machine.Gears)
+	on, cheat := ranked(stone), stone.LargestCheat(teeth, a.Turns)
+	planes := func() []solid.Plane { return stone.AtWholeTeeth(teeth, a.Turns) }
+	if len(a.Choices.DopUps) > 0 {
+		held, err := a.Choices.held(stone)
+		if err != nil {
+			return err
+		}
+		on, cheat, a.Free = held, held.Fit(teeth).LargestCheat, held.Free()
+		planes = func() []solid.Plane { return held.AtWholeTeeth(teeth) }
+	}
+	if !a.Choices.Cheats.Usual() {
+		cheat = a.largestDialled()
+	}
+	a.LargestCheat, a.Ranking = cheat, on.RankGears(a.Machine.Gears)
 	if len(a.Ranking) == 0 || a.Ranking[0].LargestCheat > 0 {
-		if fit, ok := stone.ProposeGear(); ok {
+		if fit, ok := on.ProposeGear(); ok {
 			a.Proposed = &fit
 		}
 	}
 	if a.Machine.Cheater != CheaterNone || a.LargestCheat == 0 {
 		return nil
 	}
-	errs, err := stone.MeetErrors(stone.AtWholeTeeth(teeth, a.Turns))
+	errs, err := stone.MeetErrors(planes())
 	for _, e := range errs {
 		a.CheatGap = max(a.CheatGap, e.Gap*a.MM*1000)
 		a.CheatResidual = max(a.CheatResidual, e.Residual*a.MM*1000)
 	}
 	return err
+}
+
+// largestDialled returns the largest cheat in degrees that is dialled on a stone that sits as it was glued.
+func (a *Assessment) largestDialled() (largest float64) {
+	for i := range a.Stone.Facets {
+		largest = max(largest, math.Abs(a.Planned(i).Cheat))
+	}
+	return largest
+}
+
+// Planned returns how a facet, given by its place, is set on a stone that sits as it was glued to sit.
+func (a *Assessment) Planned(place int) gear.Setting {
+	pose := a.Setups[a.In[place]].Pose
+	pose.Rotation = gear.Unmoved
+	// Poses of the workshop's own can be dialled.
+	set, _ := gear.Dial(a.Stone.Facets[place].Plane.Normal, pose)
+	return set
+}
+
+// ranked is a stone, however it is held, that is held against gears.
+type ranked interface {
+	RankGears(teeth []int) []gear.Fit
+	ProposeGear() (gear.Fit, bool)
 }
 
 // inField points a problem of the turned diagram at the choice that turned it.
@@ -319,7 +366,10 @@ func (a *Assessment) figures() error {
 	a.WidthMM, a.LengthMM, a.HeightMM = m.Width*a.MM, m.Length*a.MM, m.Height*a.MM
 	a.CrownMM = part(m.CrownHeight)
 	a.GirdleMinMM, a.GirdleMaxMM = part(m.GirdleMin), part(m.GirdleMax)
-	a.Girdle = judgeGirdle(m, a.GirdleMinMM, a.GirdleMaxMM)
+	if len(a.Choices.DopUps) == 0 {
+		// The upright faces of a solid are no girdle.
+		a.Girdle = judgeGirdle(m, a.GirdleMinMM, a.GirdleMaxMM)
+	}
 	a.PavilionMM, a.TableMM = part(m.PavilionDepth), part(m.TableWidth)
 	a.Carats = cutting.Carats(m.VolumeFactor, a.WidthMM, a.Material.SG)
 	a.CriticalAngle = material.Range{

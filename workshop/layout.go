@@ -65,12 +65,13 @@ func UsualPose(side diagram.Part, teeth int, turn float64) gear.Pose {
 // layOut puts the facets of a stone into the order of the work: setup by setup, in each pass by
 // pass, tier by tier, within a tier in the visiting order. A table that goes through all its laps at
 // one setting of the adapter does so after the other tiers of its side where it is the last of
-// them, else at its place in the first pass. Names are those of the facets, in the order of
-// stone.Facets.
-func (p *Plan) layOut(stone *cutting.Stone, names []FacetID) {
+// them, else at its place in the first pass. In holds the places of the facets' setups, names are
+// those of the facets, both in the order of stone.Facets.
+func (p *Plan) layOut(stone *cutting.Stone, in []int, names []FacetID) {
 	p.Facets, p.Runs = nil, nil
-	for _, setup := range p.Setups {
-		own := p.tiersOf(stone, setup, names)
+	for no, setup := range p.Setups {
+		held := func(place int) bool { return in[place] == no }
+		own := p.tiersOf(stone, setup, held, names)
 		run := PlannedRun{Setup: setup.ID}
 		end := func() {
 			if len(run.Facets) > 0 {
@@ -101,7 +102,7 @@ func (p *Plan) layOut(stone *cutting.Stone, names []FacetID) {
 		if n := len(own); n > 0 && own[n-1].through {
 			through(own[n-1])
 		}
-		p.list(stone, setup, names)
+		p.list(stone, setup, held, names)
 	}
 }
 
@@ -113,24 +114,24 @@ type laidTier struct {
 	through bool
 }
 
-func (p *Plan) tiersOf(stone *cutting.Stone, setup Setup, names []FacetID) []laidTier {
+func (p *Plan) tiersOf(stone *cutting.Stone, setup Setup, held func(place int) bool, names []FacetID) []laidTier {
 	var out []laidTier
 	for no, tier := range stone.Diagram.Tiers {
-		if stone.Diagram.CutWith(tier.Part) != setup.Side() {
-			continue
-		}
 		var own []int
-		var dials []float64
+		var dials, angles []float64
 		for i, f := range stone.Facets {
-			if f.Tier == no {
+			if f.Tier == no && held(i) {
 				own = append(own, i)
 				// Poses of the workshop's own can be dialled.
 				set, _ := gear.Dial(f.Plane.Normal, setup.Pose)
-				dials = append(dials, set.Index)
+				dials, angles = append(dials, set.Index), append(angles, set.Angle)
 			}
 		}
+		if len(own) == 0 {
+			continue
+		}
 		laid := laidTier{passes: p.Choices.Of(tier)}
-		laid.through = GroupOf(tier) == TableLaps && p.Choices.TableAt == TableThrough && p.Machine.WithAdapter(tier.Angle)
+		laid.through = p.Choices.TableAt == TableThrough && p.onAdapter(tier, angles)
 		for _, k := range p.Choices.Visiting.Order(dials, setup.Pose.Gear) {
 			laid.facets = append(laid.facets, names[own[k]])
 		}
@@ -139,9 +140,17 @@ func (p *Plan) tiersOf(stone *cutting.Stone, setup Setup, names []FacetID) []lai
 	return out
 }
 
+// onAdapter tells whether a tier is cut on the table adapter: the table, and on a solid that is held by its faces what is level.
+func (p *Plan) onAdapter(tier diagram.Tier, dialled []float64) bool {
+	if len(p.Choices.DopUps) == 0 {
+		return GroupOf(tier) == TableLaps && p.Machine.WithAdapter(tier.Angle)
+	}
+	return !slices.ContainsFunc(dialled, func(angle float64) bool { return !p.Machine.WithAdapter(angle) })
+}
+
 // list adds the facets of a setup in the order in which its runs first come to them, and behind them those of a recut that no
 // run comes to.
-func (p *Plan) list(stone *cutting.Stone, setup Setup, names []FacetID) {
+func (p *Plan) list(stone *cutting.Stone, setup Setup, held func(place int) bool, names []FacetID) {
 	seen := map[FacetID]bool{}
 	for _, run := range p.Runs {
 		if run.Setup != setup.ID {
@@ -160,7 +169,7 @@ func (p *Plan) list(stone *cutting.Stone, setup Setup, names []FacetID) {
 	}
 	// What a recut leaves alone is a facet of the stone all the same.
 	for i, f := range stone.Facets {
-		if stone.Diagram.CutWith(stone.Diagram.Tiers[f.Tier].Part) == setup.Side() && !seen[names[i]] {
+		if held(i) && !seen[names[i]] {
 			p.Facets = append(p.Facets, PlannedFacet{ID: names[i], Tier: f.Tier, Index: f.Index, Setup: setup.ID})
 		}
 	}
@@ -176,7 +185,7 @@ func (p *Plan) LayOut(d *diagram.Diagram, setups []string, names []FacetID) {
 	if err != nil || len(stone.Facets) != len(names) {
 		return
 	}
-	p.layOut(stone, names)
+	p.layOut(stone, inSides(stone, p.Setups), names)
 }
 
 // facetKey tells the facets of a diagram apart: by tier and written index, which no

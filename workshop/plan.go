@@ -56,10 +56,11 @@ type Setup struct {
 
 // Side returns the side that a setup has up, "" where it is neither.
 func (s Setup) Side() diagram.Part {
+	const along = 1 - 1e-9
 	switch {
-	case s.Pose.Up.Z > 0.5:
+	case s.Pose.Up.Z > along:
 		return diagram.Crown
-	case s.Pose.Up.Z < -0.5:
+	case s.Pose.Up.Z < -along:
 		return diagram.Pavilion
 	}
 	return ""
@@ -161,8 +162,13 @@ type Choices struct {
 	FirstSide diagram.Part `validate:"oneof=pavilion crown"`
 	PlanHabits
 	Laps
+	// Cheats say which teeth are dialled where facets lie between them, on a machine with a cheater.
+	Cheats gear.Cheating
+	// DopUps are the facets that face up one time after the other, for a solid that is held otherwise than with one side up and then
+	// the other; none for that.
+	DopUps []DopUp `validate:"max=24,dive"`
 	// Holds is how the stone is held in each setup, in their order; there may be fewer.
-	Holds []Hold `validate:"max=12,dive"`
+	Holds []Hold `validate:"max=24,dive"`
 }
 
 // Propose returns what a plan of a diagram begins with: the material whose index is
@@ -243,8 +249,8 @@ func (s *Stones) firstPlan(ctx context.Context, diagramID, revision string, c Ch
 		names[i] = facetName(i)
 	}
 	plan.No = 1
-	plan.Setups = tipped(usualSetups(c.FirstSide, c.Gear, a.Turns, []string{s.newID(), s.newID()}), plan.Choices.Holds)
-	plan.layOut(a.Stone, names)
+	plan.Setups = s.named(a.Setups, nil)
+	plan.layOut(a.Stone, a.In, names)
 	return plan, a, nil
 }
 
@@ -380,6 +386,9 @@ func (s *Stones) addPlan(ctx context.Context, stone Stone, p Plan) error {
 	if was := work.Plan.Choices.FirstSide; p.Choices.FirstSide != was && state.Folded.Begun() {
 		return diagram.Problem{Code: SideIsCut, TierNo: -1, Field: diagram.FieldFirstSide, Text: string(was)}
 	}
+	if !slices.Equal(p.Choices.DopUps, work.Plan.Choices.DopUps) && state.Folded.Begun() {
+		return diagram.Problem{Code: HeldSince, TierNo: -1, Field: fieldDopUps}
+	}
 	if err := s.store.AddPlan(ctx, stone.ID, work.ID, p, stone.Version); err != nil {
 		return err
 	}
@@ -421,18 +430,19 @@ func (s *Stones) planAnew(ctx context.Context, stone Stone, after func(before Pl
 		plan.Over = before.No
 	}
 	// Setups keep their names, and so the ticks in them.
-	ids := make([]string, len(before.Setups))
-	for i, setup := range before.Setups {
-		ids[i] = setup.ID
-	}
-	plan.Setups = tipped(usualSetups(c.FirstSide, c.Gear, a.Turns, ids), c.Holds)
+	plan.Setups = s.named(a.Setups, before.Setups)
+	glued := len(c.DopUps) > 0 && slices.Equal(c.DopUps, before.Choices.DopUps) && c.Gear == before.Choices.Gear
 	for i := range plan.Setups {
+		if glued {
+			// A facet that faces up may get another angle at the wheel; the stone stays as it was glued by it.
+			plan.Setups[i].Pose.Up, plan.Setups[i].Pose.Turn = before.Setups[i].Pose.Up, before.Setups[i].Pose.Turn
+		}
 		if i < len(takes.setups) && sameTip(c.Holds, before.Choices.Holds, i) {
 			plan.Setups[i].Pose.Rotation = takes.setups[i].Pose.Rotation
 		}
 	}
 	names := carryNames(old, before.names(old), a.Stone, highestName(state.Folded))
-	plan.layOut(a.Stone, names)
+	plan.layOut(a.Stone, a.In, names)
 	_, plan.Mended, err = takes.mended.over(a.Stone, names, old, before.names(old))
 	return plan, takes.log, err
 }
@@ -453,6 +463,22 @@ func (p Plan) fixed(c Choices) diagram.Field {
 	}
 	return ""
 }
+
+// named names setups, each as the one before in its place was named.
+func (s *Stones) named(setups, before []Setup) []Setup {
+	out := slices.Clone(setups)
+	for i := range out {
+		if i < len(before) {
+			out[i].ID = before[i].ID
+		} else {
+			out[i].ID = s.newID()
+		}
+	}
+	return out
+}
+
+// HeldSince refuses to change how a solid is held once cutting has begun.
+const HeldSince diagram.Code = "held-since"
 
 // SideIsCut refuses to change the side cut first once cutting has begun.
 const SideIsCut diagram.Code = "side-is-cut"

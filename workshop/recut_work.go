@@ -193,8 +193,8 @@ func (s *Stones) recutPlan(ctx context.Context, ways *RecutWays, way mending.Way
 		names[i] = facetName(i)
 	}
 	plan.No = 1
-	plan.Setups = usualSetups(c.FirstSide, c.Gear, a.Turns, []string{s.newID(), s.newID()})
+	plan.Setups = s.named(a.Setups, nil)
 	plan.came(ways, way, with, a.Stone, names, chosen.PolishFrom)
-	plan.layOut(a.Stone, names)
+	plan.layOut(a.Stone, a.In, names)
 	return plan, nil
 }

@@ -47,6 +47,8 @@ type ScriptFacet struct {
 	CheatTurns float64
 	Target     r3.Vec
 	AtMeet     bool
+	// Free is where it lies in mm if its stop is missing when it is cut, nil where it is there.
+	Free *cutting.Free
 	// Deeper is by how many mm it was set deeper than its stop has it, TakeMM what comes off a facet that was cut before, in mm; 0
 	// where its stop tells all.
 	Deeper, TakeMM float64
@@ -130,10 +132,10 @@ func (s *Stones) Script(ctx context.Context, stone Stone) (*Script, error) {
 }
 
 // spare leaves the girdle thicker by so many mm with the first lap of the last side, for facets that another lap takes
-// down: all of that side that stand aslant, since they stop at one another.
+// down: all of that side that stand aslant, since they stop at one another. A solid over several dop-ups has no such side.
 func (s *Script) spare(mm float64) {
 	last := len(s.Setups) - 1
-	if last < 1 {
+	if last < 1 || len(s.Assessment.Choices.DopUps) > 0 {
 		return
 	}
 	again := map[int]bool{}
@@ -216,6 +218,10 @@ func (a *Assessment) scriptFacet(place int, planned PlannedFacet) (ScriptFacet, 
 	out := ScriptFacet{
 		ID: planned.ID, No: place, TierNo: f.Tier, Tier: t.Name, Part: t.Part, Setup: -1,
 		Target: f.Target, AtMeet: f.AtMeet,
+	}
+	if a.Free != nil && a.Free[place] != nil {
+		free := *a.Free[place]
+		out.AtMeet, out.Free = false, &cutting.Free{Distance: free.Distance * a.MM, Across: free.Across * a.MM}
 	}
 	for no, setup := range a.Setups {
 		if setup.ID == planned.Setup {

@@ -130,11 +130,11 @@ func (s *Script) gate(at int, onAdapter bool, turned func(setup string) bool) Ga
 	if at < len(s.Visits) {
 		next = s.Visits[at]
 	}
-	changes := last.Setup != next.Setup
+	turns := last.Setup != next.Setup && !turned(next.Setup)
 	switch {
-	case onAdapter && (!next.Adapter || changes):
+	case onAdapter && (!next.Adapter || turns):
 		return AdapterOff
-	case at > 0 && at < len(s.Visits) && changes && !turned(next.Setup):
+	case at > 0 && at < len(s.Visits) && turns:
 		return TurnOver
 	case next.Adapter && !onAdapter:
 		return AdapterOn

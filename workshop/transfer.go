@@ -7,47 +7,70 @@ import (
 	"cressa/core/gear"
 )
 
-// Alignment is how the turn of a stone is found again after it was turned over: the first facet of
-// a girdle tier is laid flat on the lap at 90°, and others of the girdle must then lie flat as well.
+// Alignment is how the turn of a stone is found again after it was turned over: a facet that is
+// there is laid flat on the lap at an angle in degrees, and others must then lie flat as well.
 type Alignment struct {
-	Tier string
+	Tier  string
+	Angle float64
 	// At is dialled for the first facet, Then for its companions: the one opposite and the one a
-	// quarter of the way round, as far as the girdle has them.
+	// quarter of the way round, as far as the stone has them.
 	At   gear.Position
 	Then []gear.Position
 }
 
-// Alignment finds it for the last setup of the script. It is false where no girdle facet stands
-// upright.
-func (s *Script) Alignment() (Alignment, bool) {
-	stone, setup := s.Assessment.Stone, s.Setups[len(s.Setups)-1]
-	var out Alignment
+// Alignment finds it for a setup of the script, given by its place: by the upright facets of the
+// girdle, and on a solid that is held by more than its sides by the facets that were cut before
+// and stand the steepest, up to 90°. It is false where there are none.
+func (s *Script) Alignment(setup int) (Alignment, bool) {
+	const upright = 90
+	type candidate struct {
+		tier string
+		set  gear.Setting
+	}
+	stone, pose := s.Assessment.Stone, s.Setups[setup].Pose
+	solid := len(s.Assessment.Choices.DopUps) > 0
+	var there []candidate
+	steepest := 0.0
+	for i, f := range stone.Facets {
+		t := stone.Diagram.Tiers[f.Tier]
+		if solid && s.Assessment.In[i] >= setup || !solid && (t.Part != diagram.Girdle || t.Angle != upright) {
+			continue
+		}
+		set, err := gear.Dial(f.Plane.Normal, pose)
+		if err != nil {
+			return Alignment{}, false
+		}
+		if solid && set.Angle <= upright {
+			steepest = math.Max(steepest, set.Angle)
+		}
+		there = append(there, candidate{t.Name, set})
+	}
+	out := Alignment{Angle: upright}
+	if solid {
+		out.Angle = steepest
+	}
+	// A hair of a degree is the diagram's own arithmetic.
+	const same = 0.01
 	first := math.NaN()
 	for _, wanted := range []float64{0, 180, 90} {
-		for _, f := range stone.Facets {
-			t := stone.Diagram.Tiers[f.Tier]
-			if t.Part != diagram.Girdle || t.Angle != 90 {
+		for _, c := range there {
+			if solid && math.Abs(c.set.Angle-steepest) > same {
 				continue
 			}
+			at := gear.Azimuth(c.set.Index, pose.Gear)
 			if math.IsNaN(first) {
-				first, out.Tier = f.Azimuth, t.Name
+				first, out.Tier = at, c.tier
 			}
-			// A hair of a degree is the diagram's own arithmetic.
-			const same = 0.01
-			if off := gear.Circle(f.Azimuth - first - wanted + 180); math.Abs(off-180) > same {
+			if off := gear.Circle(at - first - wanted + 180); math.Abs(off-180) > same {
 				continue
-			}
-			set, err := gear.Dial(f.Plane.Normal, setup.Pose)
-			if err != nil {
-				return out, false
 			}
 			if wanted == 0 {
-				out.At = set.Position
+				out.At = c.set.Position
 			} else {
-				out.Then = append(out.Then, set.Position)
+				out.Then = append(out.Then, c.set.Position)
 			}
 			break
 		}
 	}
-	return out, !math.IsNaN(first)
+	return out, !math.IsNaN(first) && out.Angle > 0
 }
