@@ -37,9 +37,9 @@ type Gluing struct {
 
 // Mounting is how a stone can be held with one side up.
 type Mounting struct {
-	// Setup is the place among the plan's setups, Up the side that is cut.
+	// Setup is the place among the plan's setups, Up what is up then: a side, or the facet that a solid is held with facing up.
 	Setup int
-	Up    diagram.Part
+	Up    string
 	// Stone is the finished stone as it stands, Body what is held then: the preform on the first side.
 	Stone, Body dopping.Held
 	Foot        dopping.Foot
@@ -132,6 +132,9 @@ func (g *Gluing) mount() {
 	for no, s := range setups {
 		g.Mounting = append(g.Mounting, g.mounting(no, s.Pose, no == 0, g.Assessment.Choices.Holds))
 	}
+	if len(g.Assessment.Choices.DopUps) > 0 {
+		return
+	}
 	for no, s := range slices.Backward(setups) {
 		g.Other = append(g.Other, g.mounting(no, s.Pose, no == len(setups)-1, nil))
 	}
@@ -140,12 +143,12 @@ func (g *Gluing) mount() {
 // mounting tries the dops on a setup. The first side is cut of a preform, which has a flat at the dop.
 func (g *Gluing) mounting(no int, pose gear.Pose, first bool, holds []workshop.Hold) Mounting {
 	a := g.Assessment
-	m := Mounting{Setup: no, Up: workshop.Setup{Pose: pose}.Side(), Stone: dopping.Hold(a.Stone.Solid(), a.MM, pose.Up)}
+	m := Mounting{Setup: no, Up: a.Choices.UpName(no), Stone: dopping.Hold(a.Stone.Solid(), a.MM, pose.Up).About(dopping.Standing(pose.Up)(g.middle()))}
 	m.Body = m.Stone
 	if first {
 		m.Body = m.Stone.Blank(g.Allowance)
 	}
-	m.Foot, m.Cuts = m.Body.Foot(), g.cuts(pose, m.Up)
+	m.Foot, m.Cuts = m.Body.Foot(), g.cuts(pose, no)
 	for _, o := range g.dops() {
 		m.Options = append(m.Options, g.try(m, o))
 	}
@@ -160,6 +163,16 @@ func (g *Gluing) mounting(no int, pose gear.Pose, first bool, holds []workshop.H
 	return m
 }
 
+// middle is where the quill's axes meet in the stone, in mm: the diagram's own axis, and the middle of a solid that is held by more
+// than its two sides.
+func (g *Gluing) middle() r3.Vec {
+	a := g.Assessment
+	if len(a.Choices.DopUps) == 0 {
+		return r3.Vec{}
+	}
+	return r3.Scale(a.MM, a.Stone.Solid().Centroid())
+}
+
 func (g *Gluing) try(m Mounting, o DopOption) DopOption {
 	a := g.Assessment
 	o.Option = m.Body.Try(o.Dop, m.Cuts, g.machine)
@@ -171,14 +184,16 @@ func (g *Gluing) try(m Mounting, o DopOption) DopOption {
 	return o
 }
 
-// cuts are the facets that are cut with a side up, but for those that go onto the table adapter.
-func (g *Gluing) cuts(pose gear.Pose, up diagram.Part) []dopping.Cut {
+// cuts are the facets that are cut in a setup, given by its place, but for those that go onto the table adapter.
+func (g *Gluing) cuts(pose gear.Pose, setup int) []dopping.Cut {
 	a := g.Assessment
+	pose.Rotation = gear.Unmoved
 	var out []dopping.Cut
 	for i, f := range a.Stone.Facets {
-		t := a.Stone.Diagram.Tiers[f.Tier]
-		if a.Stone.Diagram.CutWith(t.Part) == up && !a.Machine.WithAdapter(t.Angle) {
-			out = append(out, dopping.CutOf(i, dopping.Standing(pose.Up)(f.Plane.Normal), f.Plane.D*a.MM))
+		// Poses of the workshop's own can be dialled.
+		if set, _ := gear.Dial(f.Plane.Normal, pose); a.In[i] == setup && !a.Machine.WithAdapter(set.Angle) {
+			distance := f.Plane.D*a.MM - r3.Dot(f.Plane.Normal, g.middle())
+			out = append(out, dopping.CutOf(i, dopping.Standing(pose.Up)(f.Plane.Normal), distance))
 		}
 	}
 	return out
@@ -187,7 +202,7 @@ func (g *Gluing) cuts(pose gear.Pose, up diagram.Part) []dopping.Cut {
 // preform works out the turned preform of the side that is cut first.
 func (g *Gluing) preform() {
 	a, m := g.Assessment, g.Mounting[0]
-	g.Mains = angles.ShallowestOf(a.Stone, m.Up)
+	g.Mains = angles.ShallowestOf(a.Stone, diagram.Part(m.Up))
 	if g.Mains < 0 {
 		return
 	}
@@ -236,7 +251,7 @@ func (g *Gluing) Bottles() []workshop.Shelved {
 // the girdle.
 func (g *Gluing) Kept() float64 {
 	a := g.Assessment
-	if g.Mounting[0].Up == diagram.Crown {
+	if g.Mounting[0].Up == string(diagram.Crown) {
 		return a.HeightMM - a.CrownMM
 	}
 	return a.HeightMM - a.PavilionMM

@@ -55,9 +55,9 @@ type Finding struct {
 	Verdict Verdict
 	// Code tells cases of a topic apart: a fault of a dop, a concern of an adhesive, a problem's code.
 	Code string
-	// Tier is the name of the tier that decides, Side the side that is up; "" where neither matters.
+	// Tier is the name of the tier that decides, Side what is up: a side, or the facet that a solid is held with facing up; "" where neither matters.
 	Tier string
-	Side diagram.Part
+	Side string
 	// Name is what a dop, an adhesive, a flaw or a lap is called.
 	Name string
 	// Value is the figure and Limit what it is held against, in the topic's own unit.
@@ -258,7 +258,7 @@ func (v *vet) hold(i int) {
 	a, m := v.g.Assessment, v.g.Mounting[i]
 	if i > 0 {
 		at := Finding{Topic: OfFoot, Side: m.Up, Code: string(m.Foot.Underside), Value: m.Foot.Size}
-		noTable := m.Up == diagram.Pavilion && m.Foot.Underside != dopping.Level
+		noTable := m.Up == string(diagram.Pavilion) && m.Foot.Underside != dopping.Level
 		if m.Foot.ThreeCornered() && !noTable {
 			at.Code = ThreeCornered
 		}

@@ -164,10 +164,8 @@ func stageHours(a *workshop.AsCut, plan *workshop.Plan) []StageHours {
 	out := []StageHours{}
 	for _, h := range a.Hours {
 		stage := StageHours{Pass: h.Pass, Hours: h.Hours}
-		for _, setup := range plan.Setups {
-			if setup.ID == h.Setup {
-				stage.Side = string(setup.Side())
-			}
+		if i := slices.IndexFunc(plan.Setups, func(s workshop.Setup) bool { return s.ID == h.Setup }); i >= 0 {
+			stage.Side = plan.Choices.UpName(i)
 		}
 		if i := slices.IndexFunc(plan.Choices.Passes, func(p workshop.Pass) bool { return p.ID == h.Pass }); i >= 0 {
 			stage.Pass = plan.Choices.Passes[i].Name

@@ -6,6 +6,7 @@ import (
 	"net/http"
 
 	"github.com/labstack/echo/v5"
+	"gonum.org/v1/gonum/spatial/r3"
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
@@ -180,8 +181,10 @@ type BenchMove struct {
 // GateCheck is an item to check when the stone is turned over, or goes onto the table adapter.
 type GateCheck struct {
 	Gate workshop.Gate `json:"gate" validate:"oneof=transfer adapter-on adapter-off off-dop"`
-	Item string        `json:"item"`
-	Text string        `json:"text"`
+	// Setup is the one that it leads to, "" where it is the same for all.
+	Setup string `json:"setup"`
+	Item  string `json:"item"`
+	Text  string `json:"text"`
 	// Minutes is what it takes by the clock, 0 for none, Caution the usual one at it, "" for none.
 	Minutes float64 `json:"minutes"`
 	Caution string  `json:"caution"`
@@ -222,7 +225,7 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 	out := BenchScript{
 		StoneID: stone.ID, WorkID: stone.Work().ID, Number: stone.Number, Name: stone.Name, Diagram: plan.DiagramName, Material: a.Material.Name,
 		MMPerUnit: a.MM, Gear: plan.Choices.Gear, PlanNo: plan.No, Finished: state.Folded.Finished,
-		Setups: setupsOf(script.Setups), Passes: passViews(script.Passes), Facets: []BenchFacet{}, Visits: []BenchVisit{},
+		Setups: setupsOf(plan), Passes: passViews(script.Passes), Facets: []BenchFacet{}, Visits: []BenchVisit{},
 		Mesh: meshOf(script.Steps), Wheel: wheelOf(plan.Choices.Gear),
 		Checks: []GateCheck{}, Cautions: words.Cautions(a.Material),
 		Cheater: string(a.Machine.Cheater), CheatGap: a.CheatGap, Tick: settings.HabitsOf("").Tick, LapCares: []LapCare{}, Laps: []LapAdvice{}, Layer: changesOf(plan.Layer), Mounts: []BenchMount{}, ReadWell: script.ReadWell(), LineUp: []string{},
@@ -248,6 +251,9 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 			Target: pointOf(f.Target), Touch: touchOf(script.Touch(i), a.MM), Distance: script.Cut(i).Distance,
 		}
 		if division, ok := a.Machine.Division(f.Angle); ok {
+			if len(plan.Choices.DopUps) > 0 {
+				division.Girdle = 0
+			}
 			facet.Division = (*Division)(&division)
 		}
 		if hole, ok := a.Machine.HoleFor(f.Angle); ok {
@@ -272,6 +278,10 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		facet := script.Facets[v.FacetNo]
 		stop := stops[facet.Tier]
 		switch {
+		case v.Clears != "" && facet.Free != nil:
+			stop = words.Clear(passes[v.Clears], diagram.Stop{}, false)
+		case facet.Free != nil:
+			stop = words.FreeStop(*facet.Free)
 		case v.Clears != "" && facet.Deeper != 0:
 			stop = words.Clear(passes[v.Clears], diagram.Stop{}, false)
 		case v.Clears != "":
@@ -293,14 +303,10 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 	if err != nil {
 		return BenchScript{}, err
 	}
-	of := words.Transfer{
-		Flat: a.TableMM > 0 || script.Setups[0].Side() != diagram.Crown, Up: string(script.Setups[len(script.Setups)-1].Side()),
-		Material: a.Material,
-	}
 	for i, setup := range script.Setups {
 		mount := mountOf(plan, i, state.Folded, shelf)
-		if of.Second = mount; i == 0 {
-			of.First = mount
+		if i > 0 {
+			out.Checks = append(out.Checks, transferChecks(script, i, words.Transfer{First: mountOf(plan, i-1, state.Folded, shelf), Second: mount})...)
 		}
 		out.Mounts = append(out.Mounts, BenchMount{setup.ID, mount.Dop, mount.Glue, mount.Adhesive.Minutes})
 		line, err := s.lineUp(ctx, stone, setup.ID)
@@ -309,10 +315,6 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		}
 		out.LineUp = append(out.LineUp, line)
 	}
-	of.Alignment, _ = script.Alignment()
-	for _, step := range words.TransferSteps(of) {
-		out.Checks = append(out.Checks, GateCheck{workshop.TurnOver, step.Item, step.Text, step.Minutes, step.Caution})
-	}
 	for _, item := range workshop.ReglueChecks {
 		out.Checks = append(out.Checks, GateCheck{Gate: workshop.OffDop, Item: item, Text: words.ReglueCheck(item)})
 	}
@@ -320,6 +322,22 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 		out.Checks = append(out.Checks, GateCheck{Gate: workshop.AdapterOn, Item: item, Text: words.AdapterCheck(item, a.Machine)})
 	}
 	return out, nil
+}
+
+// transferChecks are those of a transfer into a setup, given by its place. The dops are told.
+func transferChecks(script *workshop.Script, to int, of words.Transfer) []GateCheck {
+	a := script.Assessment
+	of.Material, of.Up = a.Material, string(script.Setups[to].Side())
+	of.Flat = a.TableMM > 0 || script.Setups[0].Side() != diagram.Crown
+	if len(a.Choices.DopUps) > 0 {
+		of.Up, of.Flat = "", a.Stone.HasFlat(r3.Scale(-1, script.Setups[to].Pose.Up))
+	}
+	if found, ok := script.Alignment(to); ok {
+		of.Alignment = found
+	}
+	return each(words.TransferSteps(of), func(step words.Check) GateCheck {
+		return GateCheck{workshop.TurnOver, script.Setups[to].ID, step.Item, step.Text, step.Minutes, step.Caution}
+	})
 }
 
 // mountOf is what the stone is held with in a setup: as it was told when it was glued, else as planned.

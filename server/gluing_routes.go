@@ -37,9 +37,9 @@ type Finding struct {
 	Text    string           `json:"text"`
 	Do      string           `json:"do"`
 	Where   words.Where      `json:"where" validate:"omitempty,oneof=angles diagram plan dop kit machine rough"`
-	// Side is the side that is up where it matters, Tier the tier that decides, "" for none.
-	Side diagram.Part `json:"side"`
-	Tier string       `json:"tier"`
+	// Side is what is up where it matters, a side or a facet that faces up, Tier the tier that decides, "" for none.
+	Side string `json:"side"`
+	Tier string `json:"tier"`
 }
 
 // GluingPage is how a stone can be shaped and held. Lengths are in mm, areas in mm², weights in carats.
@@ -109,8 +109,9 @@ type SawnWedge struct {
 
 // Mounting is how a stone can be held for a setup.
 type Mounting struct {
-	Setup string       `json:"setup"`
-	Up    diagram.Part `json:"up" validate:"oneof=pavilion crown"`
+	Setup string `json:"setup"`
+	// Up is the side that is up, or the facet that a solid is held with facing up.
+	Up string `json:"up"`
 	// Advice is about the end that goes into the dop.
 	Advice    string            `json:"advice"`
 	Underside dopping.Underside `json:"underside" validate:"oneof=level keel tip"`
@@ -198,9 +199,10 @@ type Bottle struct {
 	Needs   []Remark     `json:"needs"`
 }
 
-// OtherFirst is the best dop of each side if the other side were cut first, in the order of the work.
+// OtherFirst is the best dop of each side if the other side were cut first, in the order of the work. A solid that is held by more
+// than its sides has none: First is "" then.
 type OtherFirst struct {
-	First diagram.Part  `json:"first" validate:"oneof=pavilion crown"`
+	First diagram.Part  `json:"first" validate:"omitempty,oneof=pavilion crown"`
 	Sides []OtherHolder `json:"sides"`
 }
 
@@ -299,11 +301,13 @@ func (s *Server) gluingPage(c *echo.Context, in byID) (GluingPage, error) {
 	for i, m := range g.Mounting {
 		out.Mountings = append(out.Mountings, mountingView(g, m, i == 0))
 	}
-	out.OtherFirst.First = g.Other[0].Up
-	for _, m := range g.Other {
+	for i, m := range g.Other {
+		if i == 0 {
+			out.OtherFirst.First = diagram.Part(m.Up)
+		}
 		best := m.Options[0]
 		out.OtherFirst.Sides = append(out.OtherFirst.Sides, OtherHolder{
-			m.Up, nameOf(best), best.Seat.Most(), finite(best.Least()), best.Sound(), faultViews(best),
+			diagram.Part(m.Up), nameOf(best), best.Seat.Most(), finite(best.Least()), best.Sound(), faultViews(best),
 		})
 	}
 	for _, a := range dopping.Adhesives() {

@@ -67,7 +67,7 @@ func TestAStoneIsGluedOverTheWire(t *testing.T) {
 	assert.Contains(t, found[analysis.OfFlaw].Text, "crack")
 	assert.Equal(t, analysis.Fine, found[analysis.OfGear].Verdict)
 	assert.Equal(t, analysis.Grave, found[analysis.OfDop].Verdict, "a cone of 14 mm is wider than the stone")
-	assert.Equal(t, diagram.Crown, found[analysis.OfDop].Side)
+	assert.Equal(t, string(diagram.Crown), found[analysis.OfDop].Side)
 	assert.Equal(t, analysis.Unknown, found[analysis.OfQuill].Verdict)
 
 	// Dops that suit are proposed first; what is taken is in the next plan, and the check is content.

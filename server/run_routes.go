@@ -106,7 +106,7 @@ func (s *Server) runScript(c *echo.Context, in byID) (RunScript, error) {
 		work := stone.Work()
 		one := RunStone{ID: stone.ID, WorkID: work.ID, Number: stone.Number, Name: stone.Name, Finished: work.Finish != nil, Setups: []Setup{}}
 		if work.Plan != nil {
-			one.PlanNo, one.Setups = work.Plan.No, setupsOf(work.Plan.Setups)
+			one.PlanNo, one.Setups = work.Plan.No, setupsOf(work.Plan)
 		}
 		out.Stones = append(out.Stones, one)
 	}

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"fmt"
+	"math"
 	"net/http"
 	"slices"
 	"time"
@@ -100,6 +101,8 @@ type Assessment struct {
 	Warnings []Place          `json:"warnings"`
 	// Obstacles keep the machine from cutting the diagram as it is drawn.
 	Obstacles []Place `json:"obstacles"`
+	// DopUps are how a solid is held one time after the other; none for a stone that is held by its two sides.
+	DopUps []HeldDopUp `json:"dopUps"`
 	// NoTable tells that the stone has no flat to glue to at the transfer.
 	NoTable bool       `json:"noTable"`
 	Stone   *StoneView `json:"stone"`
@@ -199,6 +202,32 @@ type NotedFacet struct {
 	Pass  string `json:"pass"`
 }
 
+// HeldDopUp is one of the times that a solid is held: the facet that faces up, how it is seen from there, and what is dialled.
+type HeldDopUp struct {
+	Name  string     `json:"name"`
+	Right Point      `json:"right"`
+	Above Point      `json:"above"`
+	Tiers []HeldTier `json:"tiers"`
+}
+
+// HeldTier is what is dialled for those facets of a tier that are cut in a dop-up at an angle in degrees.
+type HeldTier struct {
+	Tier  string  `json:"tier"`
+	Angle float64 `json:"angle"`
+	Dials []Dial  `json:"dials"`
+}
+
+// DopUpsRequest asks how a solid is held so that no facet is dialled steeper than so many degrees.
+type DopUpsRequest struct {
+	ID       string  `path:"id" json:"-"`
+	Steepest float64 `query:"steepest" json:"steepest" validate:"min=1,max=90"`
+}
+
+// DopUps are the facets that face up one time after the other.
+type DopUps struct {
+	DopUps []DopUp `json:"dopUps"`
+}
+
 func (s *Server) stoneRoutes() {
 	handle(s, route{method: http.MethodPost, path: "/api/assess", name: "assessPlan", summary: "What a plan comes to"}, func(c *echo.Context, in withBody[AssessRequest]) (Assessment, error) {
 		ctx := c.Request().Context()
@@ -211,6 +240,10 @@ func (s *Server) stoneRoutes() {
 	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id/proposal", name: "proposePlan", summary: "What a plan of a diagram begins with"}, func(c *echo.Context, in ProposalRequest) (Choices, error) {
 		choices, err := s.workshop.Propose(c.Request().Context(), in.ID, in.Stone)
 		return choicesView(choices), err
+	})
+	handle(s, route{method: http.MethodGet, path: "/api/diagrams/:id/dop-ups", name: "proposeDopUps", summary: "How a solid can be held one time after the other"}, func(c *echo.Context, in DopUpsRequest) (DopUps, error) {
+		ups, err := s.workshop.ProposeDopUps(c.Request().Context(), in.ID, in.Steepest)
+		return DopUps{each(ups, func(d workshop.DopUp) DopUp { return DopUp(d) })}, err
 	})
 	handle(s, route{method: http.MethodPost, path: "/api/stones", name: "planStone", summary: "Keep a plan as a new stone", creates: true}, func(c *echo.Context, in withBody[PlanRequest]) (StoneHead, error) {
 		stone, err := s.workshop.PlanFrom(c.Request().Context(), in.Body.Name, in.Body.DiagramID, in.Body.Piece, in.Body.Choices.choices())
@@ -385,7 +418,7 @@ func assessmentOf(a *workshop.Assessment) Assessment {
 		Carats: a.Carats, CriticalAngle: a.CriticalAngle, RefractiveIndex: a.Material.RefractiveIndex, Turns: a.Turns, LargestCheat: a.LargestCheat,
 		Ranking: fitsOf(a.Ranking), CheatGap: a.CheatGap, CheatResidual: a.CheatResidual,
 		Cheater: a.Machine.Cheater != workshop.CheaterNone,
-		NoTable: a.TableMM == 0, Calipers: calipersOf(a), Laps: []TierLaps{},
+		NoTable: a.TableMM == 0, Calipers: calipersOf(a), Laps: []TierLaps{}, DopUps: heldDopUps(a),
 		Warnings:  placesOf(slices.Concat(a.Stone.Warnings, a.Girdle, a.Left, a.Leaking)),
 		Obstacles: placesOf(a.Machine.Obstacles(a.Stone)), Stone: plannedView(a),
 	}
@@ -394,6 +427,32 @@ func assessmentOf(a *workshop.Assessment) Assessment {
 	}
 	for _, t := range a.Stone.Diagram.Tiers {
 		out.Laps = append(out.Laps, TierLaps{t.Name, workshop.GroupOf(t)})
+	}
+	return out
+}
+
+func heldDopUps(a *workshop.Assessment) []HeldDopUp {
+	out := make([]HeldDopUp, len(a.Choices.DopUps))
+	for no, up := range a.Choices.DopUps {
+		right, above := a.Setups[no].Pose.Seen()
+		out[no] = HeldDopUp{up.String(), pointOf(right), pointOf(above), []HeldTier{}}
+	}
+	if len(out) == 0 {
+		return out
+	}
+	for i, f := range a.Stone.Facets {
+		held, set := &out[a.In[i]], a.Planned(i)
+		name := a.Stone.Diagram.Tiers[f.Tier].Name
+		// Angles a hair apart are one.
+		const same = 1e-4
+		at := slices.IndexFunc(held.Tiers, func(t HeldTier) bool { return t.Tier == name && math.Abs(t.Angle-set.Angle) < same })
+		if at < 0 {
+			at = len(held.Tiers)
+			held.Tiers = append(held.Tiers, HeldTier{Tier: name, Angle: set.Angle, Dials: []Dial{}})
+		}
+		if set.Angle > 0 {
+			held.Tiers[at].Dials = append(held.Tiers[at].Dials, dialOf(set.Position, a.Choices.Gear, a.Machine))
+		}
 	}
 	return out
 }

@@ -180,6 +180,8 @@ type viewing struct {
 	draft diagram.Draft
 	// off are the places of tiers that are left off.
 	off []int
+	// dial tells where a facet is dialled, given by its place; nil for the nearest tooth with its side up.
+	dial func(place int) gear.Position
 }
 
 // viewOf draws and words a stone.
@@ -209,7 +211,11 @@ func viewOf(s *cutting.Stone, v viewing) *StoneView {
 		}
 	}
 	for i, f := range s.Facets {
-		dial := dialOf(s.Dial(f, v.gear, v.turns), v.gear, v.machine)
+		at := s.Dial(f, v.gear, v.turns)
+		if v.dial != nil {
+			at = v.dial(i)
+		}
+		dial := dialOf(at, v.gear, v.machine)
 		out.Tiers[f.Tier].Dials = append(out.Tiers[f.Tier].Dials, dial)
 		out.Facets[i] = Facet{
 			Tier: f.Tier, Index: f.Index, Azimuth: f.Azimuth, AtMeet: f.AtMeet, Dial: dial,
@@ -271,10 +277,20 @@ func wheelOf(teeth int) []Tooth {
 	return out
 }
 
-// plannedView shows a stone as a plan has it, in millimetres.
+// plannedView shows a stone as a plan has it, in millimetres. On a solid that is held by more than its two sides no tier belongs to one.
 func plannedView(a *workshop.Assessment) *StoneView {
-	return viewOf(a.Stone, viewing{
+	v := viewing{
 		gear: a.Choices.Gear, turns: a.Turns, mm: a.MM, complete: true,
 		refractiveIndex: a.Material.RefractiveIndex.Low, machine: a.Machine, draft: diagram.DraftOf(a.Stone.Diagram),
-	})
+	}
+	if len(a.Choices.DopUps) > 0 || !a.Choices.Cheats.Usual() {
+		v.dial = func(place int) gear.Position { return a.Planned(place).Position }
+	}
+	out := viewOf(a.Stone, v)
+	for i := range out.Tiers {
+		if len(a.Choices.DopUps) > 0 {
+			out.Tiers[i].Up = ""
+		}
+	}
+	return out
 }

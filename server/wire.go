@@ -117,14 +117,30 @@ func workHeads(s workshop.Stone) []WorkHead {
 // Setup is how a stone stands on the machine.
 type Setup struct {
 	ID string `json:"id"`
-	// Up is the side that points out of the dop.
-	Up string `json:"up"`
+	// Up is the side that points out of the dop. On a solid that is held by more than its two sides it is "", and Name is the facet
+	// that faces up.
+	Up   string `json:"up"`
+	Name string `json:"name"`
+	// Right and Above are the directions of the stone that lie right and above as it is seen from outside, at the wheel.
+	Right Point `json:"right"`
+	Above Point `json:"above"`
 	// Turn is that of the stone on the dop, degrees clockwise as seen from that side.
 	Turn float64 `json:"turn"`
 }
 
-func setupsOf(setups []workshop.Setup) []Setup {
-	return each(setups, func(s workshop.Setup) Setup { return Setup{s.ID, string(s.Side()), s.Pose.Turn} })
+func setupsOf(plan *workshop.Plan) []Setup {
+	out := []Setup{}
+	for i, s := range plan.Setups {
+		right, above := s.Pose.Seen()
+		one := Setup{ID: s.ID, Right: pointOf(right), Above: pointOf(above), Turn: s.Pose.Turn}
+		if len(plan.Choices.DopUps) > 0 {
+			one.Name = plan.Choices.UpName(i)
+		} else {
+			one.Up = string(s.Side())
+		}
+		out = append(out, one)
+	}
+	return out
 }
 
 // Run is one plan for several stones that are cut together.

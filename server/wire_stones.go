@@ -1,6 +1,7 @@
 package server
 
 import (
+	"cmp"
 	"time"
 
 	"cressa/core/cutting"
@@ -19,8 +20,25 @@ type Choices struct {
 	FirstSide diagram.Part `json:"firstSide" validate:"oneof=pavilion crown"`
 	PlanHabits
 	Laps
+	// Cheats say which teeth are dialled where facets lie between them, on a machine with a cheater.
+	Cheats Cheating `json:"cheats"`
+	// DopUps are the facets that face up one time after the other, for a solid that is held otherwise than with one side up and then
+	// the other; none for that.
+	DopUps []DopUp `json:"dopUps" validate:"max=24,dive"`
 	// Holds is how the stone is held in each setup, in their order; there may be fewer.
-	Holds []Hold `json:"holds" validate:"max=12,dive"`
+	Holds []Hold `json:"holds" validate:"max=24,dive"`
+}
+
+// Cheating says which tooth a facet between teeth is dialled from, and which teeth are not used.
+type Cheating struct {
+	From gear.From `json:"from" validate:"omitempty,oneof=nearest below above"`
+	Skip []int     `json:"skip" validate:"max=60,dive,min=1,max=360"`
+}
+
+// DopUp is one of the times that a solid is held: the facet that faces up then, by its tier and its written index.
+type DopUp struct {
+	Tier  string  `json:"tier" validate:"required,max=12"`
+	Index float64 `json:"index" validate:"min=0,max=360"`
 }
 
 // Size says how large the stone is to be.
@@ -93,14 +111,32 @@ type Hold struct {
 func (c Choices) choices() workshop.Choices {
 	return workshop.Choices{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: workshop.Size(c.Size), FirstSide: c.FirstSide,
-		PlanHabits: workshop.PlanHabits(c.PlanHabits), Laps: c.laps(), Holds: holdsOf(c.Holds),
+		PlanHabits: workshop.PlanHabits(c.PlanHabits), Laps: c.laps(), Holds: holdsOf(c.Holds), DopUps: c.dopUps(), Cheats: c.Cheats.cheats(),
 	}
+}
+
+// cheats are empty where they are the usual ones, as in a plan.
+func (c Cheating) cheats() gear.Cheating {
+	if out := gear.Cheating(c); !out.Usual() {
+		return out
+	}
+	return gear.Cheating{}
+}
+
+// dopUps are nil where there are none, as in a plan.
+func (c Choices) dopUps() []workshop.DopUp {
+	if len(c.DopUps) == 0 {
+		return nil
+	}
+	return each(c.DopUps, func(d DopUp) workshop.DopUp { return workshop.DopUp(d) })
 }
 
 func choicesView(c workshop.Choices) Choices {
 	return Choices{
 		Material: c.Material, Machine: c.Machine, Gear: c.Gear, Size: Size(c.Size), FirstSide: c.FirstSide,
 		PlanHabits: PlanHabits(c.PlanHabits), Laps: lapsView(c.Laps), Holds: holdViews(c.Holds),
+		DopUps: each(c.DopUps, func(d workshop.DopUp) DopUp { return DopUp(d) }),
+		Cheats: Cheating{cmp.Or(c.Cheats.From, gear.NearestTooth), append([]int{}, c.Cheats.Skip...)},
 	}
 }
 

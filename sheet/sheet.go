@@ -5,6 +5,7 @@ package sheet
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"cressa/core/cutting"
@@ -33,9 +34,12 @@ type Content struct {
 	Title string
 	Facts []string
 	Stone *cutting.Stone
-	// Gear and Setups say how it is dialled.
+	// Gear and Setups say how it is dialled, In which of them each facet is cut in, Ups what is up in each: a side, or the facet that
+	// a solid is held with facing up.
 	Gear   int
 	Setups []workshop.Setup
+	In     []int
+	Ups    []string
 	// MM is millimetres per design unit, 0 where the stone has no size yet.
 	MM      float64
 	Machine workshop.Machine
@@ -43,6 +47,9 @@ type Content struct {
 	// stones, none for a single one: a run ticks a box for every stone instead of every pass.
 	Laps   workshop.Laps
 	Stones []string
+	// Free are where facets of a solid lie whose stops are missing when they are cut, as in an assessment; nil for a stone that is held
+	// by its two sides.
+	Free []*cutting.Free
 	// Asked tells what is asked of facets that were cut before, nil where all are cut to their stops.
 	Asked []workshop.FacetAsked
 	// Holds say how the stone is held in each setup; there may be fewer.
@@ -51,42 +58,59 @@ type Content struct {
 	Cares []string
 }
 
-// dialled is how a facet is set in the setup that has its side up, and what is asked of it.
+// dialled is how a facet is set in its setup, and what is asked of it.
 type dialled struct {
 	gear.Setting
 	workshop.FacetAsked
+	// free is where it lies in mm if its stop is missing when it is cut.
+	free *cutting.Free
 }
 
-// settings returns how every facet is set, for each tier in the order of its indexes.
-func (c Content) settings() [][]dialled {
-	out := make([][]dialled, len(c.Stone.Diagram.Tiers))
+// settings returns how every facet is set: for each setup and tier those of its facets that are cut then, in the order of their
+// indexes.
+func (c Content) settings() [][][]dialled {
+	out := make([][][]dialled, len(c.Setups))
+	for no := range out {
+		out[no] = make([][]dialled, len(c.Stone.Diagram.Tiers))
+	}
 	for i, f := range c.Stone.Facets {
-		up := c.Stone.Diagram.CutWith(c.Stone.Diagram.Tiers[f.Tier].Part)
-		for _, setup := range c.Setups {
-			if setup.Side() == up {
-				// What cannot be dialled stays at no tooth.
-				set, _ := gear.Dial(f.Plane.Normal, setup.Pose)
-				one := dialled{Setting: set}
-				if c.Asked != nil {
-					one.FacetAsked = c.Asked[i]
-				}
-				out[f.Tier] = append(out[f.Tier], one)
-			}
+		// What cannot be dialled stays at no tooth.
+		set, _ := gear.Dial(f.Plane.Normal, c.Setups[c.In[i]].Pose)
+		one := dialled{Setting: set}
+		if c.Asked != nil {
+			one.FacetAsked = c.Asked[i]
 		}
+		if c.Free != nil && c.Free[i] != nil {
+			one.free = &cutting.Free{Distance: c.Free[i].Distance * c.MM, Across: c.Free[i].Across * c.MM}
+		}
+		tiers := out[c.In[i]]
+		tiers[f.Tier] = append(tiers[f.Tier], one)
 	}
 	return out
+}
+
+// dopUps tells whether the stone is held by more than its two sides.
+func (c Content) dopUps() bool {
+	return c.Ups[0] != string(diagram.Crown) && c.Ups[0] != string(diagram.Pavilion)
 }
 
 // OfDiagram is the sheet of a diagram without a plan: on its own gear, lengths in
 // hundredths of the width, one box to tick.
 func OfDiagram(s *cutting.Stone, m workshop.Machine) Content {
 	d := s.Diagram
+	first := d.FirstSide
+	in := make([]int, len(s.Facets))
+	for i, f := range s.Facets {
+		if d.CutWith(d.Tiers[f.Tier].Part) != first {
+			in[i] = 1
+		}
+	}
 	return Content{
 		Title: d.Name,
 		Facts: facts(fmt.Sprintf("Gear %d", d.Gear), "n "+diagram.FormatNumber(d.RefractiveIndex), string(d.Outline), by(d.Designer), d.Source, d.Date, d.Licence),
 		Stone: s, Gear: d.Gear, Machine: m, Setups: []workshop.Setup{
-			{Pose: workshop.UsualPose(diagram.Pavilion, d.Gear, 0)}, {Pose: workshop.UsualPose(diagram.Crown, d.Gear, 0)},
-		}, Laps: workshop.Laps{Passes: []workshop.Pass{{Name: "Done"}}},
+			{Pose: workshop.UsualPose(first, d.Gear, 0)}, {Pose: workshop.UsualPose(first.Other(), d.Gear, 0)},
+		}, In: in, Ups: []string{string(first), string(first.Other())}, Laps: workshop.Laps{Passes: []workshop.Pass{{Name: "Done"}}},
 		Cares: cares(s.Warnings),
 	}
 }
@@ -110,8 +134,11 @@ func OfPlan(title string, a *workshop.Assessment) Content {
 			fmt.Sprintf("%.2f × %.2f × %.2f mm", a.LengthMM, a.WidthMM, a.HeightMM),
 			fmt.Sprintf("%.2f ct", a.Carats), fmt.Sprintf("Gear %d", c.Gear), turn, a.Machine.Name,
 		),
-		Stone: a.Stone, Gear: c.Gear, Setups: a.Setups, MM: a.MM, Machine: a.Machine, Laps: c.Laps, Holds: c.Holds, Asked: a.Asked,
+		Stone: a.Stone, Gear: c.Gear, Setups: a.Setups, In: a.In, MM: a.MM, Machine: a.Machine, Laps: c.Laps, Holds: c.Holds, Asked: a.Asked, Free: a.Free,
 		Cares: cares(append(append([]diagram.Problem{}, a.Stone.Warnings...), a.Left...)),
+	}
+	for no := range a.Setups {
+		out.Ups = append(out.Ups, c.UpName(no))
 	}
 	for _, p := range a.Machine.Obstacles(a.Stone) {
 		if p.Code != workshop.NoGearCarries {
@@ -206,8 +233,8 @@ type writer struct {
 	content Content
 	paper   Paper
 	measure Measure
-	// settings are how every facet is set, tier by tier.
-	settings [][]dialled
+	// settings are how every facet is set, setup by setup and tier by tier.
+	settings [][][]dialled
 	pages    []drawing.Page
 	page     *drawing.Page
 	// y is the lowest line that is taken.
@@ -247,28 +274,93 @@ func (w *writer) head() {
 	w.y += 3
 }
 
-// pictures draws both sides in the wheel and the stone from the side.
+// pictures draws both sides in the wheel and the stone from the side, or a solid in the wheel once for each dop-up.
 func (w *writer) pictures(wheel float64) {
 	width := w.paper.Width - 2*margin
+	if w.content.dopUps() {
+		w.wheels(width, wheel)
+		return
+	}
 	profile := width - 2*wheel - 6
 	below := profile < 36
 	size := math.Min(wheel, (width-4)/2)
-	first := w.content.Stone.Diagram.FirstSide
-	w.wheel(margin+size/2, w.y+size/2, size, first)
+	w.wheel(margin+size/2, w.y+size/2, size, 0)
 	if below {
-		w.wheel(margin+width-size/2, w.y+size/2, size, first.Other())
+		w.wheel(margin+width-size/2, w.y+size/2, size, 1)
 		w.y += size + 5
 		w.profile(margin, w.y, width, 42)
 		w.y += 44
 		return
 	}
-	w.wheel(margin+size*1.5+2, w.y+size/2, size, first.Other())
+	w.wheel(margin+size*1.5+2, w.y+size/2, size, 1)
 	w.profile(margin+2*size+6, w.y, profile, size)
 	w.y += size + 5
 }
 
-// wheel draws the stone with one side up inside the gear, its dialled teeth marked.
-func (w *writer) wheel(x, y, size float64, up diagram.Part) {
+// wheels draws a solid in the wheel for each of its dop-ups, row by row, none larger than so many mm.
+func (w *writer) wheels(width, largest float64) {
+	const apart, caption = 4.0, 5.0
+	// Numbers round a smaller wheel cannot be read.
+	const smallest = 40.0
+	n := len(w.content.Setups)
+	row := min(n, int((width+apart)/(smallest+apart)))
+	if n > 2 {
+		row = min(row, max(3, (n+2)/3))
+	}
+	size := math.Min(largest, (width-float64(row-1)*apart)/float64(row))
+	for no := range w.content.Setups {
+		if no%row == 0 {
+			w.room(size + caption)
+		}
+		w.wheel(margin+size/2+float64(no%row)*(size+apart), w.y+size/2, size, no)
+		if no%row == row-1 || no == n-1 {
+			w.y += size + caption
+		}
+	}
+}
+
+// seen is the stone as it is seen in a setup, given by its place.
+func (w *writer) seen(setup int) []drawing.Polygon {
+	if w.content.dopUps() {
+		right, above := w.content.Setups[setup].Pose.Seen()
+		return centred(drawing.Seen(w.content.Stone.Solid(), right, above))
+	}
+	return drawing.Plan(w.content.Stone.Solid(), diagram.Part(w.content.Ups[setup]))
+}
+
+// centred moves a drawing so that its middle is at the origin: a solid is held by the middle of a face.
+func centred(polygons []drawing.Polygon) []drawing.Polygon {
+	low, high := drawing.Point{X: math.Inf(1), Y: math.Inf(1)}, drawing.Point{X: math.Inf(-1), Y: math.Inf(-1)}
+	for _, g := range polygons {
+		for _, q := range g.Points {
+			low.X, low.Y = math.Min(low.X, q.X), math.Min(low.Y, q.Y)
+			high.X, high.Y = math.Max(high.X, q.X), math.Max(high.Y, q.Y)
+		}
+	}
+	out := slices.Clone(polygons)
+	for i, g := range out {
+		out[i].Points = make([]drawing.Point, len(g.Points))
+		for k, q := range g.Points {
+			out[i].Points[k] = drawing.Point{X: q.X - (low.X+high.X)/2, Y: q.Y - (low.Y+high.Y)/2}
+		}
+	}
+	return out
+}
+
+// upHead tells what is up in a setup.
+func (w *writer) upHead(setup int) string {
+	up := w.content.Ups[setup]
+	switch up {
+	case string(diagram.Crown):
+		return "Crown up"
+	case string(diagram.Pavilion):
+		return "Pavilion up"
+	}
+	return up + " up"
+}
+
+// wheel draws the stone as it stands in a setup inside the gear, its dialled teeth marked.
+func (w *writer) wheel(x, y, size float64, setup int) {
 	s, p := w.content.Stone, w.page
 	rim, root := size/2, size/2-2.2
 	on := func(azimuth, radius float64) drawing.Point {
@@ -276,12 +368,11 @@ func (w *writer) wheel(x, y, size float64, up diagram.Part) {
 		return drawing.Point{X: x + radius*sin, Y: y - radius*cos}
 	}
 	used := map[float64]bool{}
-	for no, t := range s.Diagram.Tiers {
-		if s.Diagram.CutWith(t.Part) != up || t.Angle == 0 {
-			continue
-		}
-		for _, set := range w.settings[no] {
-			used[gear.Circle(gear.Azimuth(set.Index, w.content.Gear))] = true
+	for _, settings := range w.settings[setup] {
+		for _, set := range settings {
+			if set.Angle > sameAngle {
+				used[gear.Circle(gear.Azimuth(set.Index, w.content.Gear))] = true
+			}
 		}
 	}
 	for _, t := range drawing.Wheel(w.content.Gear) {
@@ -296,14 +387,14 @@ func (w *writer) wheel(x, y, size float64, up diagram.Part) {
 			Points: []drawing.Point{on(azimuth, root-0.2), on(azimuth-1, rim), on(azimuth+1, rim)}, Closed: true, Grey: 1,
 		})
 	}
-	polygons := drawing.Plan(s.Solid(), up)
+	polygons := w.seen(setup)
 	scale := (root - 5) / reach(polygons)
 	place := func(q drawing.Point) drawing.Point { return drawing.Point{X: x + q.X*scale, Y: y - q.Y*scale} }
 	w.facets(polygons, place)
-	caption := map[diagram.Part]string{diagram.Pavilion: "Pavilion up", diagram.Crown: "Crown up"}[up]
-	if thinnest, _, _ := s.Girdle(); w.uneven() {
+	caption := w.upHead(setup)
+	if thinnest, _, _ := s.Girdle(); w.uneven() && !w.content.dopUps() {
 		const half = 0.9
-		at := place(drawing.InPlan(thinnest.Low, up))
+		at := place(drawing.InPlan(thinnest.Low, diagram.Part(w.content.Ups[setup])))
 		p.Shapes = append(p.Shapes, drawing.Shape{
 			Points: []drawing.Point{{X: at.X, Y: at.Y - half}, {X: at.X + half, Y: at.Y}, {X: at.X, Y: at.Y + half}, {X: at.X - half, Y: at.Y}}, Closed: true, Grey: 1,
 		})

@@ -13,11 +13,13 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"gonum.org/v1/gonum/spatial/r3"
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 	"cressa/core/drawing"
 	"cressa/core/gear"
+	"cressa/core/polyhedron"
 	"cressa/demo"
 	"cressa/formats"
 	"cressa/sheet"
@@ -206,4 +208,29 @@ func TestASheetFollowsAStoneThatIsMended(t *testing.T) {
 	assert.Contains(t, asked, "until 0.050 mm is off")
 	assert.Contains(t, asked, "only polished")
 	assert.Contains(t, asked, "stays as it is")
+}
+
+// A solid that is held by one face after the other has a wheel and a part of the table for each, and its faces are measured.
+func TestASolidIsListedByItsDopUps(t *testing.T) {
+	cube, err := polyhedron.Rule{Kind: polyhedron.Cube, Pose: polyhedron.FaceUp}.Shape()
+	require.NoError(t, err)
+	placed, err := cube.Place(t.Context(), polyhedron.Placing{Up: r3.Vec{Z: 1}, Name: "Cube", Gear: 96, RefractiveIndex: 1.5})
+	require.NoError(t, err)
+	s := placed.Stone
+	held := s.HeldBy(s.DopUps(60))
+	c := sheet.OfDiagram(s, workshop.DefaultMachine())
+	c.MM = 10 / s.Measures().Width
+	c.Setups, c.Ups, c.In, c.Free = nil, nil, held.In, held.Free()
+	for i, pose := range held.Poses(96) {
+		c.Setups, c.Ups = append(c.Setups, workshop.Setup{Pose: pose}), append(c.Ups, fmt.Sprintf("F%d@96", i+1))
+	}
+	pages := sheet.Pages(c, sheet.A4, false, formats.MeasureText)
+	for _, p := range pages {
+		onPaper(t, p, 4, 11, "the cube")
+	}
+	text := textOf(pages)
+	assert.Equal(t, 5, strings.Count(text, "Transfer. Then F"))
+	assert.Contains(t, text, "Transfer. Then F6@96 up")
+	assert.Equal(t, 3, strings.Count(text, "until it lies 5.00 mm from the middle of the stone"))
+	assert.Equal(t, 3, strings.Count(text, "until it is 10.00 mm from the facet opposite"))
 }

@@ -28,31 +28,63 @@ func (w *writer) columns() columns {
 	c.dial = c.angle + 17
 	// The dial takes what its longest row needs, up to half of what is left.
 	widest := 28.0
-	for i, t := range w.content.Stone.Diagram.Tiers {
-		widest = math.Max(widest, w.measure(told(t, w.settings[i], w.content.Machine).dial, textSize, false)+4)
+	for _, settings := range w.settings {
+		for i, t := range w.content.Stone.Diagram.Tiers {
+			widest = math.Max(widest, w.measure(told(t, settings[i], w.content.Machine).dial, textSize, false)+4)
+		}
 	}
 	c.stop = c.dial + math.Min(widest, (c.ticks-c.dial)*0.5)
 	return c
 }
 
-// table lists the tiers in cutting order, side by side of the transfer.
+// table lists the tiers in cutting order, setup by setup.
 func (w *writer) table() {
 	d := w.content.Stone.Diagram
 	scale := words.Scale{MM: w.content.MM, Width: w.content.Stone.Measures().Width}
 	w.tableHead()
-	up := diagram.Part("")
-	for i, t := range d.Tiers {
-		if side := d.CutWith(t.Part); side != up {
-			up = side
-			w.sideHead(up, i > 0)
+	for no, settings := range w.settings {
+		if !slices.ContainsFunc(settings, func(s []dialled) bool { return len(s) > 0 }) {
+			continue
 		}
-		line := told(t, w.settings[i], w.content.Machine)
-		if line.stop == "" {
-			line.stop = words.Stop(t, d.Gear, scale)
+		w.setupHead(no)
+		for i, t := range d.Tiers {
+			for _, group := range w.rows(settings[i]) {
+				line := told(t, group, w.content.Machine)
+				if line.stop == "" {
+					line.stop = words.Stop(t, d.Gear, scale)
+				}
+				w.row(t, line)
+			}
 		}
-		w.row(t, line)
 	}
 	w.y += 3
+}
+
+// rows are the facets of a tier, given as they are set in a setup, that share a row of the table: all, and on a solid those that are
+// dialled at one angle and stop alike.
+func (w *writer) rows(settings []dialled) [][]dialled {
+	if len(settings) == 0 {
+		return nil
+	}
+	if !w.content.dopUps() {
+		return [][]dialled{settings}
+	}
+	key := func(d dialled) string {
+		stop := ""
+		if d.free != nil {
+			stop = words.FreeStop(*d.free)
+		}
+		return short(d.Angle) + stop
+	}
+	var out [][]dialled
+	for _, d := range settings {
+		at := slices.IndexFunc(out, func(group []dialled) bool { return key(group[0]) == key(d) })
+		if at < 0 {
+			at, out = len(out), append(out, nil)
+		}
+		out[at] = append(out[at], d)
+	}
+	return out
 }
 
 func (w *writer) tableHead() {
@@ -93,12 +125,12 @@ func (w *writer) rule(stroke float64) {
 	w.page.Line(drawing.Point{X: margin, Y: w.y}, drawing.Point{X: w.paper.Width - margin, Y: w.y}, stroke)
 }
 
-func (w *writer) sideHead(up diagram.Part, transfer bool) {
-	text := "Pavilion up"
-	if up == diagram.Crown {
-		text = "Crown up"
-	}
-	if transfer {
+func (w *writer) setupHead(no int) {
+	text := w.upHead(no)
+	switch {
+	case no > 0 && w.content.dopUps():
+		text = "Transfer. Then " + text
+	case no > 0:
 		text = "Transfer. Then " + strings.ToLower(text[:1]) + text[1:]
 	}
 	if w.room(2 * (textSize + rowGap + 2)) {
@@ -227,6 +259,8 @@ func told(t diagram.Tier, settings []dialled, m workshop.Machine) line {
 		out.stop = "until so many mm are off"
 	case first.TakeMM > 0:
 		out.stop = words.TakeOff(first.TakeMM)
+	case first.free != nil:
+		out.stop = words.FreeStop(*first.free)
 	}
 	if len(cut) > 0 && len(polished) > 0 {
 		out.dial += "; only polished " + write(polished)
@@ -260,7 +294,7 @@ func (w *writer) howTo() {
 	for i, h := range w.content.Holds {
 		on := facts(h.Dop, h.Adhesive)
 		if i < len(w.content.Setups) && len(on) > 0 {
-			held = append(held, fmt.Sprintf("for the %s %s", w.content.Setups[i].Side(), strings.Join(on, " with ")))
+			held = append(held, fmt.Sprintf("for %s %s", w.held(i), strings.Join(on, " with ")))
 		}
 	}
 	if len(held) > 0 {
@@ -284,6 +318,14 @@ func (w *writer) howTo() {
 	if len(said) > 0 {
 		w.lines(strings.Join(said, " "))
 	}
+}
+
+// held names what is up in a setup, in a sentence.
+func (w *writer) held(setup int) string {
+	if w.content.dopUps() {
+		return w.content.Ups[setup]
+	}
+	return "the " + w.content.Ups[setup]
 }
 
 func (w *writer) cares() {

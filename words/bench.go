@@ -97,10 +97,10 @@ func AdapterCheck(item string, m workshop.Machine) string {
 
 // Transfer is what the steps of a transfer depend on.
 type Transfer struct {
-	// Flat tells whether the finished side has a flat to glue to; Up is the side that comes up.
+	// Flat tells whether the finished side has a flat to glue to; Up is the side that comes up, "" where it is a facet of a solid.
 	Flat bool
 	Up   string
-	// Alignment finds the turn again; its tier is "" where no girdle facet stands upright.
+	// Alignment finds the turn again; its tier is "" where there is nothing to lay flat.
 	Alignment workshop.Alignment
 	Material  material.Material
 	// First and Second are the dops that the stone comes off and goes onto.
@@ -231,15 +231,24 @@ func lineUp(item string, of Transfer) string {
 	}
 	switch item {
 	case "turn":
+		if of.Up == "" && of.Alignment.Tier == "" {
+			return "Align the stone: no facet that is cut can be laid flat; line it up by eye along its edges, then lock the dop."
+		}
 		if of.Alignment.Tier == "" {
 			return "Align the stone: it has no upright girdle facet to lay flat; line it up by eye along its outline, then lock the dop."
 		}
-		return fmt.Sprintf("Align the stone: at 90° lay %s at %s flat on the lap, then lock the dop.", of.Alignment.Tier, position(of.Alignment.At))
+		return fmt.Sprintf("Align the stone: at %s° lay %s at %s flat on the lap, then lock the dop.", number(math.Round(of.Alignment.Angle*100)/100), of.Alignment.Tier, position(of.Alignment.At))
 	case "companions":
+		if of.Up == "" && len(then) == 0 {
+			return "Check the alignment: the other facets that are cut must lie flat at what is dialled for them."
+		}
 		if len(then) == 0 {
 			return "Check the alignment: its other girdle facets must lie flat as well."
 		}
 		return fmt.Sprintf("Check the alignment: %s must lie flat as well.", And(then))
+	}
+	if of.Up == "" {
+		return "Touch the first facet for a second: it must spread evenly towards the facets that are cut. If not, correct before going deeper."
 	}
 	return fmt.Sprintf("Touch the first %s tier for a second: its girdle line must run parallel all round. If not, correct before going deeper.", of.Up)
 }

@@ -36,11 +36,15 @@ const (
 	AtRough   Where = "rough"
 )
 
-func sideUp(p diagram.Part) string {
-	if p == diagram.Crown {
+// sideUp names what is up: a side, or the facet that a solid is held with facing up.
+func sideUp(up string) string {
+	switch up {
+	case string(diagram.Crown):
 		return "crown side"
+	case string(diagram.Pavilion):
+		return "pavilion side"
 	}
-	return "pavilion side"
+	return "dop-up of " + up
 }
 
 // Found words a finding.
@@ -315,7 +319,7 @@ func foundBond(f analysis.Finding) Advice {
 }
 
 // Foot advises on the end of a stone that goes into the dop, with the side that is up.
-func Foot(f dopping.Foot, up diagram.Part, first bool) string {
+func Foot(f dopping.Foot, up string, first bool) string {
 	switch {
 	case first:
 		return "Grind a flat where the stone ends on this side, and glue that. It must lie square to the quill: lay it on the lap at 0° to see."
@@ -323,7 +327,7 @@ func Foot(f dopping.Foot, up diagram.Part, first bool) string {
 		return fmt.Sprintf("The stone ends in a flat of %.2f mm: a flat dop smaller than that holds it straight.", f.Size)
 	case f.Underside == dopping.Keel:
 		return fmt.Sprintf("The stone ends in a keel of %.2f mm: a V dop holds it, with the groove along the keel.", f.Size)
-	case up == diagram.Pavilion:
+	case up == string(diagram.Pavilion):
 		return "The crown has no flat: shape warm wax round it, or cast a form-fitting bed of epoxy over a film of release. Line the girdle up before it sets."
 	}
 	if f.ThreeCornered() {

@@ -408,6 +408,12 @@ var problems = map[diagram.Code]sentence{
 	workshop.LeansInRun: func(diagram.Problem) string {
 		return "Stones that are cut together share what is dialled, so one that leans is not corrected by angles. Nudge the wax, or glue it again."
 	},
+	workshop.HeldSince: func(diagram.Problem) string {
+		return "The solid is being cut already, so its dop-ups and their order stay."
+	},
+	workshop.NoSuchFacet: func(p diagram.Problem) string {
+		return fmt.Sprintf("The solid has no facet %s to face up. Propose the dop-ups again.", p.Text)
+	},
 	workshop.SideIsCut: func(p diagram.Problem) string {
 		return fmt.Sprintf("The %s is being cut already, so it stays the side cut first.", p.Text)
 	},

@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 
+	"cressa/core/cutting"
 	"cressa/core/diagram"
 )
 
@@ -51,6 +52,14 @@ func Stop(t diagram.Tier, teeth int, scale Scale) string {
 		return depth(s.Distance, scale)
 	}
 	return ""
+}
+
+// FreeStop says where a facet stops that has nothing to meet yet, in mm.
+func FreeStop(f cutting.Free) string {
+	if f.Across > 0 {
+		return fmt.Sprintf("until it is %.2f mm from the facet opposite", f.Across)
+	}
+	return fmt.Sprintf("until it lies %.2f mm from the middle of the stone", f.Distance)
 }
 
 // TakeOff says what is still to come off a facet that was cut before, in mm.
