@@ -52,6 +52,9 @@ export const ranges = {
   CameBack: {
     widthMM: { min: 0, max: 500 },
   },
+  Cheating: {
+    skip: { min: 1, max: 360, whole: true },
+  },
   Choices: {
     gear: { min: 1, max: 360, whole: true },
     girdleSpare: { min: 0, max: 2 },
@@ -67,6 +70,9 @@ export const ranges = {
   },
   Dop: {
     diameter: { min: 0.5, max: 100 },
+  },
+  DopUp: {
+    index: { min: 0, max: 360 },
   },
   EstimateRequest: {
     allowance: { min: 0, max: 100 },

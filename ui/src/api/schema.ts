@@ -316,6 +316,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/diagrams/{id}/dop-ups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a solid can be held one time after the other */
+        get: operations["proposeDopUps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/diagrams/{id}/draft": {
         parameters: {
             query?: never;
@@ -2813,6 +2830,7 @@ export interface components {
             cheater: boolean;
             criticalAngle: components["schemas"]["Range"];
             crown: number;
+            dopUps: components["schemas"]["HeldDopUp"][];
             draft: components["schemas"]["Draft"];
             frostedGirdle: boolean;
             girdleMax: number;
@@ -3063,6 +3081,11 @@ export interface components {
             at: string;
             name: string;
         };
+        Cheating: {
+            /** @enum {string} */
+            from: "nearest" | "below" | "above" | "";
+            skip: number[];
+        };
         CheckPage: {
             cautions: string[];
             diagram: string;
@@ -3072,6 +3095,8 @@ export interface components {
             summary: components["schemas"]["StoneLine"];
         };
         Choices: {
+            cheats: components["schemas"]["Cheating"];
+            dopUps: components["schemas"]["DopUp"][];
             /** @enum {string} */
             firstSide: "pavilion" | "crown";
             gear: number;
@@ -3276,6 +3301,13 @@ export interface components {
             diameter: number;
             /** @enum {string} */
             shape: "flat" | "cone" | "vee";
+        };
+        DopUp: {
+            index: number;
+            tier: string;
+        };
+        DopUps: {
+            dopUps: components["schemas"]["DopUp"][];
         };
         Draft: {
             date: string;
@@ -3601,6 +3633,7 @@ export interface components {
             gate: "transfer" | "adapter-on" | "adapter-off" | "off-dop";
             item: string;
             minutes: number;
+            setup: string;
             text: string;
         };
         GearFit: {
@@ -3731,6 +3764,17 @@ export interface components {
         Held: {
             distance: number;
             tier: number;
+        };
+        HeldDopUp: {
+            above: components["schemas"]["Point"];
+            name: string;
+            right: components["schemas"]["Point"];
+            tiers: components["schemas"]["HeldTier"][];
+        };
+        HeldTier: {
+            angle: number;
+            dials: components["schemas"]["Dial"][];
+            tier: string;
         };
         HistoryEntry: {
             /** Format: date-time */
@@ -4325,8 +4369,7 @@ export interface components {
             tiers: components["schemas"]["MountedTier"][];
             /** @enum {string} */
             underside: "level" | "keel" | "tip";
-            /** @enum {string} */
-            up: "pavilion" | "crown";
+            up: string;
         };
         Moved: {
             beyond: string[];
@@ -4392,7 +4435,7 @@ export interface components {
         };
         OtherFirst: {
             /** @enum {string} */
-            first: "pavilion" | "crown";
+            first: "pavilion" | "crown" | "";
             sides: components["schemas"]["OtherHolder"][];
         };
         OtherHolder: {
@@ -5167,7 +5210,10 @@ export interface components {
             version: number;
         };
         Setup: {
+            above: components["schemas"]["Point"];
             id: string;
+            name: string;
+            right: components["schemas"]["Point"];
             turn: number;
             up: string;
         };
@@ -6651,6 +6697,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Die"];
+                };
+            };
+            /** @description a problem (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    proposeDopUps: {
+        parameters: {
+            query?: {
+                steepest?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DopUps"];
                 };
             };
             /** @description a problem (RFC 9457) */

@@ -272,6 +272,20 @@ export const movedQuery = (stone: string, body: MovedRequest | undefined) =>
     retry: false,
   });
 
+/** How a diagram's solid can be held one time after the other, with nothing dialled steeper than so many degrees. */
+export const dopUpsQuery = (id: string, steepest: number) =>
+  queryOptions({
+    queryKey: ['dop-ups', id, steepest],
+    queryFn: ({ signal }) =>
+      answer(
+        client.GET('/api/diagrams/{id}/dop-ups', {
+          params: { path: { id }, query: { steepest } },
+          signal,
+        }),
+      ),
+    retry: false,
+  });
+
 /** What a stone still needs to fill a setting. */
 export const seatQuery = (stone: string, body: SeatRequest) =>
   queryOptions({

@@ -133,10 +133,10 @@ function gateOf(
 ): Gate | '' {
   const last = script.visits[at - 1];
   const next = script.visits[at];
-  const changes = last?.setup !== next?.setup;
+  const turns = last?.setup !== next?.setup && !(next && log.transfers.has(next.setup));
   const onAdapter = isOnAdapter(script, visited, log);
-  if (onAdapter && (!next?.adapter || changes)) return 'adapter-off';
-  if (last && next && changes && !log.transfers.has(next.setup)) return 'transfer';
+  if (onAdapter && (!next?.adapter || turns)) return 'adapter-off';
+  if (last && next && turns) return 'transfer';
   if (next?.adapter && !onAdapter) return 'adapter-on';
   return '';
 }

@@ -134,8 +134,22 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
   cheatGap: 0,
   mmPerUnit: 4,
   setups: [
-    { id: 's1', up: 'pavilion', turn: 0 },
-    { id: 's2', up: 'crown', turn: 0 },
+    {
+      id: 's1',
+      up: 'pavilion',
+      name: '',
+      right: { x: -1, y: 0, z: 0 },
+      above: { x: 0, y: 1, z: 0 },
+      turn: 0,
+    },
+    {
+      id: 's2',
+      up: 'crown',
+      name: '',
+      right: { x: 1, y: 0, z: 0 },
+      above: { x: 0, y: 1, z: 0 },
+      turn: 0,
+    },
   ],
   passes,
   lapCares: [],
@@ -162,12 +176,20 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
   checks: [
     {
       gate: 'transfer',
+      setup: '',
       item: 'key',
       text: 'The key of the dop sits in its notch.',
       minutes: 0,
       caution: '',
     },
-    { gate: 'transfer', item: 'clean', text: 'Both dops are clean.', minutes: 0, caution: '' },
+    {
+      gate: 'transfer',
+      setup: '',
+      item: 'clean',
+      text: 'Both dops are clean.',
+      minutes: 0,
+      caution: '',
+    },
   ],
   cautions: [],
   levels: {
@@ -274,6 +296,8 @@ export const choicesOf = (change: Partial<Choices> = {}): Choices => ({
   visiting: 'written',
   turning: 'whole',
   girdleSpare: 0,
+  cheats: { from: 'nearest', skip: [] },
+  dopUps: [],
   ...change,
 });
 

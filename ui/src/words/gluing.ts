@@ -2,6 +2,9 @@ import { carats, day, mm, plain, timeOfDay } from './numbers';
 
 const sides = { pavilion: 'pavilion', crown: 'crown' };
 
+/** What is up, in a sentence: a side, or the facet that a solid is held with facing up. */
+const sideOf = (up: string): string => (up in sides ? `the ${up}` : up);
+
 /** A time of today as such, another day with its date. */
 export const whenCured = (iso: string): string =>
   new Date(iso).toDateString() === new Date().toDateString()
@@ -15,7 +18,7 @@ export const gluingWords = {
   toStone: 'To the stone',
   parts: {
     preform: 'Preform',
-    side: (up: 'pavilion' | 'crown') => `For the ${sides[up]}`,
+    side: (up: string) => `For ${sideOf(up)}`,
   },
   preform: {
     ways: 'Ways to shape it',

@@ -19,17 +19,20 @@ interface Props {
   holds: Hold[];
   /** The side that is cut first; undefined where that is left to the diagram. */
   first?: Choices['firstSide'];
+  /** What faces up in each dop-up, where there are others than one for each side. */
+  dopUps?: readonly string[];
   onChange: (holds: Hold[]) => void;
 }
 
 /** The dop and the adhesive of each side, in the order of the work. */
-export function HoldChoices({ holds, first, onChange }: Props) {
+export function HoldChoices({ holds, first, dopUps = [], onChange }: Props) {
   const { data: shelf } = useQuery(shelfQuery);
-  const sides = {
+  const usual = {
     pavilion: [k.pavilion, k.crown],
     crown: [k.crown, k.pavilion],
     drawn: [k.first, k.second],
   }[first ?? 'drawn'];
+  const sides = dopUps.length > 0 ? dopUps : usual;
   const of = (i: number) => holds[i] ?? none;
   const set = (i: number, change: Partial<Hold>) =>
     onChange(sides.map((_, n) => (n === i ? { ...of(n), ...change } : of(n))));

@@ -4,6 +4,7 @@ import type { Dial, Levels, Mesh, Tooth } from '../../api/client';
 import { faces } from '../../theme/tokens';
 import {
   facesAfter,
+  frameOf,
   lastStep,
   lookingAt,
   pointAt,
@@ -20,7 +21,8 @@ interface Props extends StoneMarks {
   mesh: Mesh;
   /** The moment of the cutting; the finished stone where it is left out. */
   step?: number;
-  up: Side;
+  /** What faces the eye: a side, or how it is seen. */
+  up: Side | Camera;
   /** The teeth round the stone; none where it is left out. */
   wheel?: readonly Tooth[];
   /** Marks where an uneven girdle is thinnest. */
@@ -64,7 +66,9 @@ export function StoneInWheel({
   const { tokens } = useTheme();
   const clip = useId();
   const camera: Camera = lookingAt(up);
-  const scale = stoneRadius / reachOf(mesh);
+  // With a side up the wheel turns about the diagram's axis; a solid is held by the middle of a face.
+  const frame = typeof up === 'string' ? { x: 0, y: 0, reach: reachOf(mesh) } : frameOf(mesh, up);
+  const scale = stoneRadius / frame.reach;
   // Without a wheel the stone and the numbers beside it have the room to themselves.
   const [half, sight] = wheel.length > 0 ? [100, stoneRadius + 8] : [92, 92];
   return (
@@ -81,7 +85,7 @@ export function StoneInWheel({
       <Rim teeth={wheel.length} />
       <g clipPath={`url(#${clip})`}>
         <g
-          transform={`scale(${scale})`}
+          transform={`scale(${scale}) translate(${-frame.x} ${-frame.y})`}
           style={onPoint && { cursor: 'crosshair' }}
           onClick={(e) => onPoint && tapped(e, mesh, step, camera, onPoint)}
         >

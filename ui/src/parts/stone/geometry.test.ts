@@ -4,6 +4,7 @@ import {
   cross,
   dot,
   facesAfter,
+  frameOf,
   fromTheSide,
   inSight,
   lookingAt,
@@ -86,3 +87,16 @@ test('a drawing is framed by the facets, a stone that is only begun by the middl
   const block = { ...cube, steps: cube.steps.slice(0, 1) };
   expect(reachOf(block)).toBe(1);
 });
+
+test('a solid is framed about the middle of what is seen, not about the axis', () => {
+  const [x, y, reach] = [0, 0.25, Math.hypot(1, 0.75)];
+  // The top is cut down to half its height above the axis.
+  expect(frameOf({ ...cube, steps: allCut }, fromTheSide(3))).toEqual({ x, y, reach });
+});
+
+/** The cube with all its faces as facets. */
+const allCut = cube.steps.map((s) => ({
+  ...s,
+  set: s.set.map((f) => ({ ...f, facet: f.facet + 10 })),
+  gone: s.gone.map((g) => g + 10),
+}));

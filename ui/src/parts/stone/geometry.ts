@@ -51,7 +51,8 @@ const subtract = (a: Vec, b: Vec): Vec => [a[0] - b[0], a[1] - b[1], a[2] - b[2]
  * Straight at the side that is up, 12 o'clock at the top. With the pavilion up the stone
  * has been turned over about the line from 12 to 6.
  */
-export const lookingAt = (up: Side): Camera => ontoSide[up];
+export const lookingAt = (up: Side | Camera): Camera =>
+  typeof up === 'string' ? ontoSide[up] : up;
 
 // The same object each time, so that a drawing whose camera stays is not drawn anew.
 const ontoSide: Record<Side, Camera> = {
@@ -204,6 +205,20 @@ export function reachOf(mesh: Mesh): number {
   let reach = reaches.get(mesh);
   if (reach === undefined) reaches.set(mesh, (reach = findReach(mesh)));
   return reach;
+}
+
+/** The middle of the finished stone on the screen, y downwards, and how far it reaches from there. */
+export function frameOf(mesh: Mesh, camera: Camera): { x: number; y: number; reach: number } {
+  const corners = facesAfter(mesh, lastStep(mesh))
+    .filter((f) => f.facet >= 0)
+    .flatMap((f) => f.loop)
+    .map((i) => project(camera, vertex(mesh, i)));
+  const middle = (along: 0 | 1) => {
+    const all = corners.map((c) => c[along]);
+    return (Math.min(...all) + Math.max(...all)) / 2;
+  };
+  const [x, y] = [middle(0), middle(1)];
+  return { x, y, reach: Math.max(...corners.map((c) => Math.hypot(c[0] - x, c[1] - y))) };
 }
 
 /** From where to where a mesh of one step goes along the axis. */

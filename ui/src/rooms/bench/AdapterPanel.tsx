@@ -9,13 +9,13 @@ import { NumberField } from '../../parts/fields/NumberField';
 import { NumbersField } from '../../parts/fields/NumbersField';
 import { reads } from '../../parts/instruments/ReadingOffer';
 import { Refusal } from '../../parts/forms/Refusal';
-import type { Side } from '../../parts/stone/geometry';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { angle } from '../../words/numbers';
 import { adapterWords as t } from '../../words/adapter';
 import { w } from '../../words/words';
 import { Panel } from './Panel';
 import type { Reread } from './reread';
+import { upOf } from '../../parts/stone/setups';
 
 interface Props {
   script: BenchScript;
@@ -85,7 +85,7 @@ export function AdapterPanel({ script, at, reread, onClose }: Props) {
             <StoneInWheel
               mesh={script.mesh}
               step={visit.after}
-              up={script.setups[facet.setup]!.up as Side}
+              up={upOf(script.setups[facet.setup]!)}
               now={facet.no}
               label={t.picture}
             />

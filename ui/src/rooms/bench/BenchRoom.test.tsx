@@ -214,6 +214,7 @@ test('the table is fitted on the adapter, cut through its laps, and the adapter 
     checks: [
       {
         gate: 'adapter-on',
+        setup: '',
         item: 'adapter-fit',
         text: 'Protractor at 45°.',
         minutes: 0,

@@ -218,8 +218,9 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   }, [aloud, hands.speak, panel, paused]);
   // What is on the adapter now, or goes onto it next.
   const onAdapter = visit?.adapter ? state.at : -1;
+  const last = script.setups.at(-1);
   const onLastSide =
-    shown !== undefined && script.visits[shown]!.setup === script.setups.at(-1)?.id;
+    shown !== undefined && script.visits[shown]!.setup === last?.id && last.up !== '';
   // Beside a facet there is more than fits: each thing has a key and a place in one menu.
   const more: (Entry & { key: string })[] = [
     ...(shown === undefined

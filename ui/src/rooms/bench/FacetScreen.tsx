@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import type { AsCut, BenchScript } from '../../api/client';
 import type { Ear } from '../../ear/ear';
 import { MenuButton, type Entry } from '../../parts/MenuButton';
-import { vec, type Side } from '../../parts/stone/geometry';
+import { vec } from '../../parts/stone/geometry';
 import { Profile } from '../../parts/stone/Profile';
 import type { Touch } from '../../parts/stone/StoneFaces';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
@@ -25,6 +25,7 @@ import { Ribbon } from './Ribbon';
 import type { BenchState } from '../../log/standing';
 import { cheatOf, passName } from '../../parts/work/visitWords';
 import { lastTier, moves, type Habit } from './work';
+import { upOf, upName } from '../../parts/stone/setups';
 
 interface Props {
   script: BenchScript;
@@ -299,7 +300,8 @@ function Controls(props: Props) {
 function Pictures({ script, at, asCut }: Pick<Props, 'script' | 'at' | 'asCut'>) {
   const visit = script.visits[at]!;
   const facet = script.facets[visit.facet]!;
-  const up = script.setups[facet.setup]!.up as Side;
+  const setup = script.setups[facet.setup]!;
+  const up = upOf(setup);
   const marks = { ring: vec(facet.target), now: facet.no };
   // Of a stone that is otherwise than planned nobody knows where the facet comes in first.
   const touch = visit.first && !asCut ? touchOf(facet) : undefined;
@@ -308,7 +310,8 @@ function Pictures({ script, at, asCut }: Pick<Props, 'script' | 'at' | 'asCut'>)
     ? { mesh: asCut.next, step: 0 }
     : { mesh: script.mesh, step: visit.after };
   // Its thickness comes with the second side.
-  const { girdle } = facet.setup === script.setups.length - 1 ? script.levels : { girdle: null };
+  const { girdle } =
+    setup.up !== '' && facet.setup === script.setups.length - 1 ? script.levels : { girdle: null };
   return (
     <Box sx={{ minHeight: 0, display: 'flex', flexDirection: 'column', p: 2 }}>
       <Box sx={{ flex: '1 1 0', minHeight: 0 }}>
@@ -317,7 +320,7 @@ function Pictures({ script, at, asCut }: Pick<Props, 'script' | 'at' | 'asCut'>)
           up={up}
           wheel={script.wheel}
           current={facet.dial}
-          label={`${w.drawing.inWheel(up)}, ${w.bench.now}`}
+          label={`${w.drawing.inWheel(upName(setup))}, ${w.bench.now}`}
           touch={touch}
           girdle={girdle}
           {...marks}
@@ -339,7 +342,7 @@ function Pictures({ script, at, asCut }: Pick<Props, 'script' | 'at' | 'asCut'>)
           <StoneInWheel
             {...after}
             up={up}
-            label={`${w.drawing.inWheel(up)}, ${w.bench.after}`}
+            label={`${w.drawing.inWheel(upName(setup))}, ${w.bench.after}`}
             pixel={0.8}
             {...marks}
           />

@@ -31,7 +31,7 @@ export function GateChecks({ script, state, log }: Props) {
   return (
     <>
       {script.checks
-        .filter((c) => c.gate === state.gate)
+        .filter((c) => c.gate === state.gate && (c.setup === '' || c.setup === setup))
         .map((c, i) => (
           <Box key={c.item} sx={{ borderTop: i > 0 ? 1 : 0, borderColor: 'divider', py: 0.5 }}>
             <Box sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>

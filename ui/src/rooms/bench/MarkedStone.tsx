@@ -1,6 +1,6 @@
 import type { BenchScript } from '../../api/client';
-import type { Side } from '../../parts/stone/geometry';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
+import { upOf } from '../../parts/stone/setups';
 
 interface Props {
   script: BenchScript;
@@ -19,7 +19,7 @@ export function MarkedStone({ script, step, setup, facets, label }: Props) {
     <StoneInWheel
       mesh={script.mesh}
       step={step}
-      up={script.setups[setup]!.up as Side}
+      up={upOf(script.setups[setup]!)}
       wheel={script.wheel}
       lit={facets.filter((f) => f.setup === setup).map((f) => f.dial)}
       selected={new Set(facets.map((f) => f.no))}

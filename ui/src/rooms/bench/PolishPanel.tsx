@@ -7,6 +7,8 @@ import { wheelWords as t } from '../../words/wheel';
 import { lapOf } from './order';
 import { Panel } from './Panel';
 import { adviceFor, neighbours, outlineOf, type Zone } from './polish';
+import { cross, lookingAt } from '../../parts/stone/geometry';
+import { upOf } from '../../parts/stone/setups';
 import { facetName } from './work';
 
 interface Props {
@@ -22,8 +24,8 @@ export function PolishPanel({ script, shown, onClose }: Props) {
   const [zone, setZone] = useState<Zone>();
   const visit = script.visits[shown]!;
   const facet = script.facets[visit.facet]!;
-  const out = script.setups[facet.setup]!.up === 'pavilion' ? -1 : 1;
-  const outline = outlineOf(script.mesh, facet, [0, 0, out]);
+  const eye = lookingAt(upOf(script.setups[facet.setup]!));
+  const outline = outlineOf(script.mesh, facet, cross(eye.right, eye.up));
   const { left, right } = neighbours(facet, script.gear);
   const where = ({ right: x, up: y }: Zone) =>
     [

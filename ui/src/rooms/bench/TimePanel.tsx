@@ -14,6 +14,7 @@ import { w } from '../../words/words';
 import { Panel } from './Panel';
 import { fitting, leftOf, nextTime } from './time';
 import { facetName } from './work';
+import { upName } from '../../parts/stone/setups';
 
 interface Props {
   script: BenchScript;
@@ -61,8 +62,7 @@ export function TimePanel({ script, state, onClose }: Props) {
           {steps.map((s) => (
             <tr key={`${s.setup} ${s.pass}`}>
               <td>
-                {w.tiers.parts[script.setups.find((x) => x.id === s.setup)?.up ?? '']} ·{' '}
-                {passName(script, s.pass)}
+                {upName(script.setups.find((x) => x.id === s.setup)!)} · {passName(script, s.pass)}
               </td>
               <td className="figure">{s.cuts}</td>
               <td className="figure">{duration(s.minutes)}</td>

@@ -3,7 +3,8 @@ import Typography from '@mui/material/Typography';
 import type { BenchScript } from '../../api/client';
 import { Sheet } from '../../parts/Sheet';
 import { BothSides } from '../../parts/stone/BothSides';
-import type { Side } from '../../parts/stone/geometry';
+import { upName, upOf } from '../../parts/stone/setups';
+import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { angle, plain } from '../../words/numbers';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { w } from '../../words/words';
@@ -23,7 +24,7 @@ interface Props {
 export function TransferScreen({ script, state, log, onBack }: Props) {
   const visit = script.visits[state.at]!;
   const no = script.facets[visit.facet]!.setup;
-  const up = script.setups[no]!.up as Side;
+  const setup = script.setups[no]!;
   const cutSoFar = script.facets.findIndex((f) => f.setup === no);
   return (
     <Box
@@ -40,16 +41,34 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
         <Typography variant="h1" component="h2">
           {w.bench.transfer}
         </Typography>
-        <Typography sx={{ mb: 2 }}>{w.bench.transferLead(w.drawing[up])}</Typography>
-        <BothSides
-          mesh={script.mesh}
-          step={cutSoFar}
-          wheel={script.wheel}
-          height={220}
-          first={up === 'crown' ? 'pavilion' : 'crown'}
-        />
+        {setup.up === '' ? (
+          <>
+            <Typography sx={{ mb: 2 }}>{w.bench.comesUp(setup.name)}</Typography>
+            <Box sx={{ height: 220 }}>
+              <StoneInWheel
+                mesh={script.mesh}
+                step={cutSoFar}
+                up={upOf(setup)}
+                wheel={script.wheel}
+                lit={script.facets.filter((f) => f.setup === no).map((f) => f.dial)}
+                label={w.drawing.inWheel(setup.name)}
+              />
+            </Box>
+          </>
+        ) : (
+          <>
+            <Typography sx={{ mb: 2 }}>{w.bench.transferLead(upName(setup))}</Typography>
+            <BothSides
+              mesh={script.mesh}
+              step={cutSoFar}
+              wheel={script.wheel}
+              height={220}
+              first={setup.up === 'crown' ? 'pavilion' : 'crown'}
+            />
+          </>
+        )}
         <Typography variant="h2" sx={{ mt: 3 }}>
-          {w.bench.transferDials(w.tiers.parts[up]!)}
+          {w.bench.transferDials(setup.up === '' ? setup.name : w.tiers.parts[setup.up]!)}
         </Typography>
         <Dials script={script} setup={no} />
       </Box>

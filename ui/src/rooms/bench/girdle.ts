@@ -32,7 +32,8 @@ export function budgetText(facet: Facet, planned: number, thick: number): string
 
 /** Whether a visit is to the tier that comes down onto the girdle: the first of the last side. */
 export function takesGirdle(script: BenchScript, place: number): boolean {
-  const last = script.setups.at(-1)!.id;
+  const { id: last, up } = script.setups.at(-1)!;
+  if (up === '') return false;
   const first = script.visits.find((v) => v.setup === last);
   const visit = script.visits[place]!;
   const tierOf = (v: BenchScript['visits'][number]) => script.facets[v.facet]!.tier;

@@ -15,6 +15,7 @@ const visit = (facet: number, roundEnd: number, blockEnd: number, move = {}) => 
 
 const script = {
   passes: [{ id: 'cut', name: 'Cut', lap: '600', compound: '' }],
+  setups: [{ id: 's1', up: 'pavilion' }],
   facets: [96, 48, 24].map((tooth) => ({ dial: { tooth }, reading: 41.5 })),
   visits: [
     visit(0, 2, 3, { first: true }),

@@ -72,7 +72,10 @@ export function leftInPass(script: BenchScript, state: BenchState): number[] {
 export function moves(script: BenchScript, at: number): string[] {
   const visit = script.visits[at]!;
   const { first, pass, from, teeth } = visit.move;
-  if (first) return [w.bench.first];
+  if (first) {
+    const setup = script.setups.find((s) => s.id === visit.setup);
+    return [setup?.up === '' ? w.bench.firstUp : w.bench.first];
+  }
   const facet = script.facets[visit.facet]!;
   const tooth = String(facet.dial.tooth);
   return [

@@ -28,7 +28,7 @@ function Room({ page }: { page: GluingPage }) {
   const show = (p: string) => setParams({ for: p }, { replace: true });
   useKeys(
     parts.map((p, i) => ({
-      keys: [['p', 'a', 'b'][i]!],
+      keys: ['pabcdefghijklmnoqrstuvwx'[i] ?? ''].filter(Boolean),
       label: nameOf(p),
       run: () => show(p),
     })),
@@ -76,4 +76,4 @@ function Room({ page }: { page: GluingPage }) {
 }
 
 const nameOf = (part: string): string =>
-  part === 'pavilion' || part === 'crown' ? g.parts.side(part) : g.parts.preform;
+  part === 'preform' ? g.parts.preform : g.parts.side(part);

@@ -134,7 +134,9 @@ export function HoldDesk({ page, mounting }: { page: GluingPage; mounting: Mount
           minutes={glue.minutes}
           inPlan={inPlan}
         />
-        {place === 0 && <OtherFirst page={page} />}
+        {place === 0 && page.otherFirst.first !== '' && (
+          <OtherFirst first={page.otherFirst.first} page={page} />
+        )}
       </Box>
       <SaveConflict
         saving={saving}
@@ -180,8 +182,8 @@ function Tiers({ mounting, rooms, tier, onTier }: TiersProps) {
 }
 
 /** What the best dops would be if the other side were cut first. */
-function OtherFirst({ page }: { page: GluingPage }) {
-  const { first, sides } = page.otherFirst;
+function OtherFirst({ first, page }: { first: 'pavilion' | 'crown'; page: GluingPage }) {
+  const { sides } = page.otherFirst;
   return (
     <Box component="section" aria-label={g.order.head(first)} sx={{ mt: 5 }}>
       <Typography variant="h3" gutterBottom>

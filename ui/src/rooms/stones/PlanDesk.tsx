@@ -15,12 +15,14 @@ import { LapChoices } from '../../parts/work/LapChoices';
 import { overLaps, repolished } from '../../parts/work/lapUse';
 import { Refusal } from '../../parts/forms/Refusal';
 import { angle, mm, um } from '../../words/numbers';
+import { dopUpWords } from '../../words/dopUps';
 import { fitWords } from '../../words/fit';
 import { w } from '../../words/words';
 import { StoneDesk } from '../../parts/stone/StoneDesk';
 import { useSelectedTier } from '../../parts/stone/useSelectedTier';
-import { TierTable } from '../../parts/stone/TierTable';
 import { HabitChoices } from '../../parts/settings/HabitChoices';
+import { Dialled } from './Dialled';
+import { DopUps } from './DopUps';
 import { FitDialog } from './FitDialog';
 import { PlanChoices } from './PlanChoices';
 import { PlanFigures } from './PlanFigures';
@@ -98,11 +100,7 @@ export function PlanDesk(props: Props) {
       <Refusal error={assessed.error} />
       {a && <PlanCares assessment={a} choices={choices} />}
       {a && <PlanFigures assessment={a} />}
-      {a?.stone && (
-        <Box sx={{ my: 4, overflow: 'auto' }}>
-          <TierTable stone={a.stone} selected={selected} onSelect={select} />
-        </Box>
-      )}
+      {a?.stone && <Dialled {...{ stone: a.stone, dopUps: a.dopUps, selected, select }} />}
       <Box component="section" aria-label={w.stones.habits} sx={{ my: 4 }}>
         <Typography variant="h3" gutterBottom sx={{ mb: 3 }}>
           {w.stones.habits}
@@ -125,9 +123,18 @@ export function PlanDesk(props: Props) {
           onTake={(laps) => set({ passes: overLaps(choices.passes, laps, nameOf) })}
         />
       </LapChoices>
+      {!settled && (
+        <DopUps
+          diagramId={diagramId}
+          dopUps={choices.dopUps}
+          stone={a?.stone ?? undefined}
+          onChange={(dopUps) => set({ dopUps })}
+        />
+      )}
       <HoldChoices
         holds={choices.holds}
         first={choices.firstSide}
+        dopUps={choices.dopUps.map((d) => dopUpWords.name(d.tier, d.index))}
         onChange={(holds) => set({ holds })}
       />
       {material && (

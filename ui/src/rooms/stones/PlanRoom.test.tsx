@@ -4,6 +4,7 @@ import type { Choices } from '../../api/client';
 import { renderInApp } from '../../testing/app';
 import { choicesOf, diagramOf, machineOf, settingsOf, stoneOf, usual } from '../../testing/records';
 import { Refused, serve } from '../../testing/server';
+import { dopUpWords as t } from '../../words/dopUps';
 import { fieldWords } from '../../words/fields';
 import { runWords } from '../../words/runs';
 import { workWords } from '../../words/works';
@@ -77,6 +78,40 @@ test('several stones are planned as a run, called after the diagram where they h
   fireEvent.click(button(runWords.keep(3)));
   await waitFor(() => expect(router.state.location.pathname).toBe('/runs/r1'));
   expect(asked).toMatchObject({ name: 'Spiral Arm', order: 'stone', stones: 3, diagramId: 'd1' });
+});
+
+test('a solid is held by the faces that are taken, in their order, and dialled past worn teeth', async () => {
+  const kept: Choices[] = [];
+  const proposed = { dopUps: [24, 72, 48].map((index) => ({ tier: 'G1', index })) };
+  serve({
+    ...answers,
+    'GET /api/diagrams/d1/dop-ups': () => proposed,
+    'POST /api/stones': (body: { choices: Choices }) => {
+      kept.push(body.choices);
+      return stoneOf({ id: 'b' });
+    },
+  });
+  renderInApp(<PlanRoom />, '/stones/new?diagram=d1', '/stones/new');
+  await screen.findByText(w.stones.planTitle);
+  fireEvent.click(screen.getByLabelText(t.several));
+  expect(screen.getByText(t.none)).toBeTruthy();
+  fireEvent.click(await screen.findByRole('button', { name: t.take(3) }));
+  fireEvent.click(button(t.earlier(3)));
+  fireEvent.click(button(t.remove(1)));
+  fireEvent.mouseDown(screen.getByLabelText(t.from));
+  fireEvent.click(await screen.findByRole('option', { name: t.froms.above }));
+  type(t.skip, '13 97');
+  expect(button(w.stones.keep).disabled).toBe(true);
+  type(t.skip, '13 37');
+  fireEvent.click(button(w.stones.keep));
+  await waitFor(() => expect(kept).toHaveLength(1));
+  expect(kept[0]).toMatchObject({
+    dopUps: [
+      { tier: 'G1', index: 48 },
+      { tier: 'G1', index: 72 },
+    ],
+    cheats: { from: 'above', skip: [13, 37] },
+  });
 });
 
 test('a plan that is refused says why and stays as it was typed', async () => {

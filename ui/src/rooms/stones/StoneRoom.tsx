@@ -40,13 +40,13 @@ import { lapLines } from '../../parts/work/lapUse';
 import { plannedLighting } from '../../parts/light/lighting';
 import { StoneDesk } from '../../parts/stone/StoneDesk';
 import { useSelectedTier } from '../../parts/stone/useSelectedTier';
-import { TierTable } from '../../parts/stone/TierTable';
 import { CardFigures } from '../../parts/work/CardFigures';
 import { AsCutList, AsCutStones } from '../../parts/work/AsCut';
 import { TakeOver } from '../../parts/work/TakeOver';
 import { StoneThread } from '../../parts/work/Thread';
 import { PlanFrame } from './PlanFrame';
 import { CutWith } from './CutWith';
+import { Dialled } from './Dialled';
 import { PlanFigures } from './PlanFigures';
 
 /** One stone, from its plan to its card. */
@@ -185,11 +185,7 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
           </Box>
         )}
         <PlanFigures assessment={a} />
-        {a.stone && (
-          <Box sx={{ my: 4, overflow: 'auto' }}>
-            <TierTable stone={a.stone} selected={selected} onSelect={select} />
-          </Box>
-        )}
+        {a.stone && <Dialled {...{ stone: a.stone, dopUps: a.dopUps, selected, select }} />}
         <CutWith choices={page.plan.choices} />
         <Box sx={{ my: 4 }}>
           <History history={page.history} kinds={w.stones.events} />

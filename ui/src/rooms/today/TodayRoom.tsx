@@ -28,6 +28,7 @@ import { clocks } from '../../log/clocks';
 import { standingOf } from '../../log/standing';
 import { useNow } from '../../parts/clock/useNow';
 import { FirstOpening } from './FirstOpening';
+import { upOf } from '../../parts/stone/setups';
 
 export function TodayRoom() {
   const today = useQuery(todayQuery);
@@ -255,7 +256,7 @@ function OnTheDop({ stone }: { stone: StoneLine }) {
                 <StoneInWheel
                   mesh={s.mesh}
                   step={state.step}
-                  up={s.setups[facet.setup]!.up as 'crown' | 'pavilion'}
+                  up={upOf(s.setups[facet.setup]!)}
                   wheel={s.wheel}
                   current={facet.dial}
                   now={facet.no}

@@ -11,7 +11,6 @@ import { reads } from '../../../parts/instruments/ReadingOffer';
 import { Refusal } from '../../../parts/forms/Refusal';
 import { shareIn } from '../../../parts/gestures/useDrag';
 import { Care } from '../../../parts/Page';
-import type { Side } from '../../../parts/stone/geometry';
 import { StoneInWheel } from '../../../parts/stone/StoneInWheel';
 import type { StoneLog } from '../../../parts/work/useStoneLog';
 import { angle, plain, signed, thousandths } from '../../../words/numbers';
@@ -22,6 +21,7 @@ import { girdlePlanned } from '../girdle';
 import { NudgeHow } from '../NudgeHow';
 import { Panel } from '../Panel';
 import type { Reread } from '../reread';
+import { upOf } from '../../../parts/stone/setups';
 
 interface Props {
   script: BenchScript;
@@ -116,7 +116,7 @@ export function LeanPanel({ script, state, log, shown, reread, onClose }: Props)
             <StoneInWheel
               mesh={script.mesh}
               step={state.step}
-              up={script.setups[facet.setup]!.up as Side}
+              up={upOf(script.setups[facet.setup]!)}
               wheel={script.wheel}
               lit={dial}
               label={t.thickest}

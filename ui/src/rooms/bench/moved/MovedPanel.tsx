@@ -11,7 +11,6 @@ import { NumberField } from '../../../parts/fields/NumberField';
 import { Refusal } from '../../../parts/forms/Refusal';
 import { reads } from '../../../parts/instruments/ReadingOffer';
 import { Care } from '../../../parts/Page';
-import type { Side } from '../../../parts/stone/geometry';
 import { StoneInWheel } from '../../../parts/stone/StoneInWheel';
 import { useRested } from '../../../parts/useRested';
 import type { StoneLog } from '../../../parts/work/useStoneLog';
@@ -24,6 +23,7 @@ import { NudgeHow } from '../NudgeHow';
 import { heardOf } from '../otherwise';
 import { Panel } from '../Panel';
 import type { Reread } from '../reread';
+import { upOf } from '../../../parts/stone/setups';
 
 interface Props {
   script: BenchScript;
@@ -78,7 +78,7 @@ export function MovedPanel({ script, state, log, setup, reread, onClose }: Props
         <StoneInWheel
           mesh={script.mesh}
           step={state.step}
-          up={script.setups.find((s) => s.id === setup)!.up as Side}
+          up={upOf(script.setups.find((s) => s.id === setup)!)}
           wheel={script.wheel}
           // Those that were cut on the other side are dialled here as well.
           lit={facets.map((f) => ({

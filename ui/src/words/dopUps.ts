@@ -1,0 +1,23 @@
+/** What is said of a solid that is held by one face after the other. */
+export const dopUpWords = {
+  head: 'Dop-ups',
+  held: 'How it is held',
+  several: 'Hold it by one face after the other',
+  steepest: 'No steeper than',
+  propose: 'Propose dop-ups',
+  take: (n: number) => (n === 1 ? 'Take 1 dop-up' : `Take ${n} dop-ups`),
+  add: 'Another face up',
+  none: 'Take the dop-ups proposed, or choose which face comes up first.',
+  name: (tier: string, index: number) => `${tier}@${index}`,
+  one: (no: number, facet: string) => `${no} · ${facet} up`,
+  seen: (facet: string) => `The stone in the wheel, ${facet} up`,
+  level: 'level, at any tooth',
+  dialled: (angle: string, teeth: string) => `${angle}° at ${teeth}`,
+  earlier: (no: number) => `Move dop-up ${no} up`,
+  remove: (no: number) => `Remove dop-up ${no}`,
+  from: 'Cheat from',
+  froms: { nearest: 'the nearest tooth', below: 'the tooth below', above: 'the tooth above' },
+  skip: 'Teeth not used',
+  skipHelp: 'Worn teeth, with blanks between',
+  badSkip: 'Whole numbers with blanks between, up to 60 of them.',
+};
