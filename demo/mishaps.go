@@ -115,7 +115,7 @@ func (f *filler) die(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	placed, err := eased.Place(ctx, polyhedron.Placing{Up: r3.Vec{Z: 1}, Name: "Die for the games evening", Gear: 96, RefractiveIndex: 1.52})
+	placed, err := eased.Place(ctx, polyhedron.Placing{Up: r3.Vec{Z: 1}, Name: "Eased Die", Gear: 96, RefractiveIndex: 1.52})
 	if err != nil {
 		return err
 	}
@@ -123,6 +123,6 @@ func (f *filler) die(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	_, err = f.plan(ctx, gift{name: "Die for the games evening", material: "Practice glass", widthMM: across, gear: 96}, workshop.DiagramLine{ID: added.ID})
+	_, err = f.plan(ctx, gift{name: "Die for the games evening", material: "Practice glass", widthMM: across, gear: 96, steepest: 60}, workshop.DiagramLine{ID: added.ID})
 	return err
 }

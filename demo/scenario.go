@@ -19,6 +19,9 @@ type gift struct {
 	name, diagram, material string
 	widthMM                 float64
 	gear                    int
+	// steepest is how steep a facet of a solid is dialled that is held by one face after the other, in degrees; 0 is a stone that is
+	// held by its two sides.
+	steepest float64
 	// daysAgo is when cutting began.
 	daysAgo int
 	// share of the visits that are done, 0 to 1.
@@ -235,6 +238,11 @@ func (f *filler) plan(ctx context.Context, g gift, d workshop.DiagramLine) (work
 		Material: g.material, Gear: g.gear, FirstSide: diagram.Part(whole.Draft.FirstSide),
 		Size:       workshop.Size{Basis: workshop.AcrossWidth, MM: g.widthMM, Typed: diagram.FormatNumber(g.widthMM)},
 		PlanHabits: workshop.DefaultHabits().PlanHabits, Laps: f.laps(g.material), Holds: f.holds(g.widthMM, g.material),
+	}
+	if g.steepest > 0 {
+		if choices.DopUps, err = f.workshop.ProposeDopUps(ctx, d.ID, g.steepest); err != nil {
+			return workshop.Stone{}, err
+		}
 	}
 	return f.workshop.PlanStone(ctx, g.name, d.ID, choices)
 }
