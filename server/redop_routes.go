@@ -96,7 +96,7 @@ func (s *Server) redopRoutes() {
 		return FlushFacets{Version: stone.Version, CanUndo: canUndo, Facets: each(facets, func(f workshop.FlushFacet) FlushFacet {
 			// Without an adapter: the stone sits on its dop.
 			reading := math.Round((f.Set.Angle+a.Machine.AngleZero)*1e6) / 1e6
-			out := FlushFacet{f.ID, f.Place, f.Tier, reading, f.Set.Tooth, f.Set.Cheat, nil}
+			out := FlushFacet{f.ID, f.Place, words.FlushName(f), reading, f.Set.Tooth, f.Set.Cheat, nil}
 			if !math.IsInf(f.Spread, 0) {
 				spread := f.Spread * a.Machine.Repeatability
 				out.Spread = &spread

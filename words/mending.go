@@ -108,9 +108,17 @@ func LineUp(facets []workshop.FlushFacet) string {
 	}
 	names := make([]string, len(facets))
 	for i, f := range facets {
-		names[i] = fmt.Sprintf("%s at %d (%s°)", f.Tier, f.Set.Tooth, diagram.FormatNumber(f.Set.Angle))
+		names[i] = fmt.Sprintf("%s at %d (%s°)", FlushName(f), f.Set.Tooth, diagram.FormatNumber(math.Round(f.Set.Angle*100)/100))
 	}
 	return "Line it up first, until these lie flat: " + strings.Join(names, ", ") + "."
+}
+
+// FlushName names a facet to bring flush by its tier, or as one that a stone came with.
+func FlushName(f workshop.FlushFacet) string {
+	if f.Old > 0 {
+		return fmt.Sprintf("old facet %d", f.Old)
+	}
+	return f.Tier
 }
 
 // AsMeasured is what a diagram is called that was brought to the measures of a stone.

@@ -2,19 +2,24 @@ package workshop
 
 import (
 	"context"
+	"fmt"
 	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"cressa/core/cutting"
 	"cressa/core/gear"
 	"cressa/workshop/journal"
 )
 
 // FlushFacet is a facet that can be brought flush with the lap, to find how a stone sits.
 type FlushFacet struct {
-	ID    FacetID
+	ID FacetID
+	// Place is that among the stone's facets, and Tier the name of its tier. Of a facet that a stone came with and the plan does not
+	// have, Place is -1, Tier is "", and Old is its number from 1.
 	Place int
 	Tier  string
+	Old   int
 	// Set is where it is dialled on a stone that sits as it was.
 	Set gear.Setting
 	// Spread is the standard deviation of the move in degrees, with this facet and those before it, for readings that have one
@@ -46,7 +51,8 @@ type Redopped struct {
 const mostFlush = 6
 
 // FlushFacets proposes facets to bring flush in a setup of a stone's present work, those that tell most of how it sits first: of
-// those that are cut, and that the machine reaches. It returns the errors of AssessStone, and NoSuchSetup.
+// those that are cut, and that the machine reaches. Where none is cut of a stone that lies turned in one that came, the facets that it
+// came with tell how it sits. It returns the errors of AssessStone, and NoSuchSetup.
 func (s *Stones) FlushFacets(ctx context.Context, stone Stone, setup string) ([]FlushFacet, error) {
 	a, err := s.AssessStone(ctx, stone)
 	if err != nil {
@@ -63,19 +69,30 @@ func (s *Stones) FlushFacets(ctx context.Context, stone Stone, setup string) ([]
 	}
 	var all []FlushFacet
 	var directions []r3.Vec
+	offer := func(f FlushFacet, normal r3.Vec) {
+		// A facet that faces into the dop is held by it.
+		set, err := gear.Dial(normal, pose)
+		if err != nil || set.Angle > 90+sameSetting || !a.Machine.Reaches(set.Angle) {
+			return
+		}
+		f.Set = set
+		all = append(all, f)
+		directions = append(directions, gear.Dialled{Angle: set.Angle, Index: set.Index}.Direction(pose.Gear))
+	}
 	names := plan.names(a.Stone)
 	for place, id := range names {
 		f := a.Stone.Facets[place]
 		if id == "" || plan.Came.damaged(id, names) || !plan.stands(state.Folded, id) || a.Stone.Solid().Face(place) == nil {
 			continue
 		}
-		// A facet that faces into the dop is held by it.
-		set, err := gear.Dial(f.Plane.Normal, pose)
-		if err != nil || set.Angle > 90+sameSetting || !a.Machine.Reaches(set.Angle) {
-			continue
+		offer(FlushFacet{ID: id, Place: place, Tier: a.Stone.Diagram.Tiers[f.Tier].Name}, f.Plane.Normal)
+	}
+	if len(all) == 0 && plan.Came != nil {
+		for i, p := range plan.Came.Planes {
+			if p.Facet == "" {
+				offer(FlushFacet{ID: oldFacet(i), Place: -1, Old: i + 1}, p.Normal)
+			}
 		}
-		all = append(all, FlushFacet{ID: id, Place: place, Tier: a.Stone.Diagram.Tiers[f.Tier].Name, Set: set})
-		directions = append(directions, gear.Dialled{Angle: set.Angle, Index: set.Index}.Direction(pose.Gear))
 	}
 	var out []FlushFacet
 	var taken []r3.Vec
@@ -85,6 +102,24 @@ func (s *Stones) FlushFacets(ctx context.Context, stone Stone, setup string) ([]
 		out = append(out, all[i])
 	}
 	return out, nil
+}
+
+// oldFacet names a plane of a stone that came, by its place among those, where the plan has no facet that faces so.
+func oldFacet(i int) FacetID { return fmt.Sprintf("old%d", i+1) }
+
+// normalOf returns where a facet that was brought flush faces on the plan's stone, false where there is none of that name.
+func (p *Plan) normalOf(stone *cutting.Stone, id FacetID) (r3.Vec, bool) {
+	if place := p.PlaceOf(stone, id); place >= 0 {
+		return stone.Facets[place].Plane.Normal, true
+	}
+	if p.Came != nil {
+		for i, plane := range p.Came.Planes {
+			if plane.Facet == "" && oldFacet(i) == id {
+				return plane.Normal, true
+			}
+		}
+	}
+	return r3.Vec{}, false
 }
 
 // stands tells whether a facet is on the stone, however deep: it was cut, or the stone came with it.
@@ -119,11 +154,11 @@ func (s *Stones) TryMoved(ctx context.Context, stone Stone, setup string, found 
 		if err := Validate(f); err != nil {
 			return Redopped{}, err
 		}
-		place := plan.PlaceOf(a.Stone, f.Facet)
-		if place < 0 {
+		normal, there := plan.normalOf(a.Stone, f.Facet)
+		if !there {
 			return Redopped{}, ErrNotFound
 		}
-		set, err := gear.Dial(a.Stone.Facets[place].Plane.Normal, pose)
+		set, err := gear.Dial(normal, pose)
 		if err != nil {
 			return Redopped{}, err
 		}

@@ -1,13 +1,16 @@
 package workshop_test
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"cressa/core/cutting"
 	"cressa/core/diagram"
+	"cressa/core/gear"
 	"cressa/core/mending"
 	"cressa/workshop"
 	"cressa/workshop/journal"
@@ -32,7 +35,7 @@ func TestAWayToRecutBecomesAWork(t *testing.T) {
 	ask := chipped(back)
 	ways, err := back.RecutWays(t.Context(), ask)
 	require.NoError(t, err)
-	n := 0
+	n, turned := 0, 0
 	for _, way := range ways.Ways {
 		for _, side := range []diagram.Part{diagram.Pavilion, diagram.Crown} {
 			chosen := workshop.RecutChosen{Way: way.Kind, FirstSide: side, Name: "ring", Why: "a chip at the girdle"}
@@ -47,6 +50,10 @@ func TestAWayToRecutBecomesAWork(t *testing.T) {
 			require.NoError(t, err, way.Kind)
 			assert.InDelta(t, way.Stone.Solid().Volume(), script.Assessment.Stone.Solid().Volume(), 1e-7, way.Kind)
 			assert.InDelta(t, back.Stone.Solid().Volume(), script.Steps[0].Solid.Volume(), 1e-7, "the pictures begin with the stone as it came")
+			if way.Place != nil {
+				turned++
+				linesUpByOldFacets(t, s, back.Stone, stone)
+			}
 			asked := map[string]bool{}
 			for _, v := range script.Visits {
 				asked[v.Facet] = true
@@ -71,6 +78,36 @@ func TestAWayToRecutBecomesAWork(t *testing.T) {
 			assert.InDelta(t, way.Stone.Solid().Volume(), as.Cut.Solid().Volume(), 1e-7, way.Kind)
 			assert.Empty(t, as.Differences, way.Kind)
 		}
+	}
+	assert.Equal(t, 2, turned, "the largest copy lies turned, whichever side is first")
+}
+
+// linesUpByOldFacets tells that a stone that lies turned in the one that came is lined up by the facets of that, where these were
+// dialled when it was cut.
+func linesUpByOldFacets(t *testing.T, s *shop, old *cutting.Stone, stone workshop.Stone) {
+	t.Helper()
+	plan := stone.Work().Plan
+	for i, setup := range plan.Setups {
+		side := setup.Side()
+		facets, err := s.FlushFacets(t.Context(), stone, setup.ID)
+		require.NoError(t, err)
+		require.GreaterOrEqual(t, len(facets), 3)
+		var found []workshop.FoundFlush
+		for _, f := range facets {
+			assert.Positive(t, f.Old)
+			was := false
+			for _, g := range old.Facets {
+				set, err := gear.Dial(g.Plane.Normal, workshop.UsualPose(side, plan.Choices.Gear, 0))
+				require.NoError(t, err)
+				was = was || math.Abs(set.Angle-f.Set.Angle) < 1e-6 && (set.Angle == 0 || gear.Same(set.Index, f.Set.Index, plan.Choices.Gear))
+			}
+			assert.True(t, was, "%+v", f)
+			found = append(found, workshop.FoundFlush{Facet: f.ID, Angle: f.Set.Angle, Index: f.Set.Index})
+		}
+		moved, err := s.TryMoved(t.Context(), stone, setup.ID, found)
+		require.NoError(t, err)
+		assert.True(t, moved.Fits, "setup %d", i)
+		assert.InDelta(t, 0, moved.Tilt, 1e-6)
 	}
 }
 
