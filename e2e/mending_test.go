@@ -23,7 +23,7 @@ type mendScript struct {
 	}
 	Facets []struct {
 		ID, Tier       string
-		Setup          int
+		No, Setup      int
 		Angle, Reading float64
 		Dial           struct {
 			Tooth int
@@ -262,4 +262,29 @@ func TestARecutIsPlannedCutAndFinished(t *testing.T) {
 	u.click("Logbook")
 	u.mentions("ring stone")
 	u.quiet()
+}
+
+// A flaw is pointed at on the stone, and each facet that can take it is tried.
+func TestAFlawIsPointedAtOnTheStone(t *testing.T) {
+	t.Parallel()
+	app := start(t, "demo")
+	id := planOnce(t, app.URL)
+	u := open(t, 1280, 800, app.URL+"/bench/"+id)
+	u.until(nowDone + "?.startsWith('0 of')")
+	u.press(strings.Repeat(kb.Enter, 16))
+	u.until(nowDone + "?.startsWith('16 of')")
+	u.press("3")
+	u.see("How much deeper does the flaw go?")
+	u.click("Facet before")
+	u.mentions("Touch the stone where it is")
+	var script mendScript
+	fetch(t, app.URL+"/api/stones/"+id+"/script", &script)
+	require.NoError(t, u.ClickOn(fmt.Sprintf(`polygon[data-facet="%d"]`, script.Facets[script.Visits[2].Facet].No)))
+	u.mentions("It lies at the ring.")
+	u.fill("How deep", "0.05")
+	u.click("Keep it")
+	u.click("Ways out of it")
+	u.until(`document.querySelectorAll('ul[aria-label="Ways out"] button').length === 5`)
+	u.press("3")
+	u.mentions("It goes with P2 at 16.")
 }

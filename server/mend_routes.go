@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"fmt"
 	"net/http"
 
 	"github.com/labstack/echo/v5"
@@ -151,10 +152,17 @@ func (s *Server) waysOut(ctx context.Context, id string) (WaysOut, error) {
 	}
 	plan := stone.Work().Plan
 	out := WaysOut{
-		Version: stone.Version, Wrong: each(found.Wrong, func(h journal.Incident) WentWrong { return wentWrong(h, found, plan) }),
+		Version: stone.Version, Wrong: []WentWrong{},
 		Cut: finishedMesh(found.Cut), Planned: finishedMesh(found.Stone), Levels: levelsOf(found.Stone), Up: found.Up,
 		Plan: MendFigures{AsCutFigures: asCutFigures(found.AsCut, found.Stone), Return: lit.Return, Window: lit.Window},
 		Ways: each(ways, func(w analysis.WayAtWheel) WayOut { return wayOut(w, found) }),
+	}
+	for i, h := range found.Wrong {
+		one := wentWrong(h, found, plan)
+		if found.Goes[i] {
+			one.Text += words.GoesAnyway
+		}
+		out.Wrong = append(out.Wrong, one)
 	}
 	for i, d := range found.Otherwise {
 		// A tier says it once, at the first of its facets.
@@ -178,11 +186,19 @@ func wentWrong(h journal.Incident, w *workshop.WaysOut, plan *workshop.Plan) Wen
 	return out
 }
 
+// facetAt names a facet by its tier and the tooth that is dialled for it.
+func facetAt(a *workshop.Assessment, place int) string {
+	return fmt.Sprintf("%s at %d", a.Stone.Diagram.Tiers[a.Stone.Facets[place].Tier].Name, a.Planned(place).Tooth)
+}
+
 func wayOut(w analysis.WayAtWheel, found *workshop.WaysOut) WayOut {
 	out := WayOut{Way: w.Kind, Name: words.WayOut(w.Kind), Does: words.WayDoes(w.Kind), Tiers: []MendTier{}, Takes: []FaceTake{}}
 	if w.Err != nil {
 		out.Why = words.WhyNot(w.Err)
 		return out
+	}
+	if len(w.With) > 0 && w.Kind != mending.Leave {
+		out.Does += " " + words.GoesWith(each(w.With, func(place int) string { return facetAt(found.Assessment, place) }))
 	}
 	solid := finishedMesh(w.Stone)
 	out.Solid, out.Scale, out.Again, out.Visits, out.Minutes, out.Gap = &solid, w.Scale, w.Again, w.Visits, w.Minutes, w.GapMax

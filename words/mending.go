@@ -113,6 +113,14 @@ func LineUp(facets []workshop.FlushFacet) string {
 	return "Line it up first, until these lie flat: " + strings.Join(names, ", ") + "."
 }
 
+// GoesAnyway is said behind a place that was pointed at and lies in what is still to be cut.
+const GoesAnyway = "; it goes with what is still to be cut"
+
+// GoesWith tells which facets take what has to go.
+func GoesWith(facets []string) string {
+	return "It goes with " + And(facets) + "."
+}
+
 // FlushName names a facet to bring flush by its tier, or as one that a stone came with.
 func FlushName(f workshop.FlushFacet) string {
 	if f.Old > 0 {

@@ -86,6 +86,8 @@ type WaysOut struct {
 	*AsCut
 	// Wrong is what went wrong since the stone was last mended, in the order in which it was told.
 	Wrong []journal.Incident
+	// Goes tells of each of these whether it was pointed at and goes anyway, with what is still to be cut.
+	Goes []bool
 	// Otherwise are differences of a stone that was told as a whole: by a machine, or by the look of it.
 	Otherwise []Difference
 	// Standing is the stone as it stands, in units of the diagram.
@@ -147,8 +149,18 @@ func (s *Stones) WaysOut(ctx context.Context, stone Stone) (*WaysOut, error) {
 		if h.At == nil || !slices.Contains(wrongs, h.What) || plan.Mended != nil && state.Folded.PlanAt(h.N) < plan.Mended.Plan {
 			continue
 		}
-		out.Wrong = append(out.Wrong, h)
-		if i := slices.Index(names, h.At.Facet); i >= 0 && leavesHole(h.What) && h.MM != nil {
+		out.Wrong, out.Goes = append(out.Wrong, h), append(out.Goes, false)
+		i := slices.Index(names, h.At.Facet)
+		if i < 0 || !leavesHole(h.What) || h.MM == nil {
+			continue
+		}
+		if h.Point != nil {
+			// Whichever facet takes it.
+			seen := r3.Vec{X: h.Point[0], Y: h.Point[1], Z: h.Point[2]}
+			lies := r3.Sub(seen, r3.Scale(*h.MM, cut.Stone.Facets[i].Plane.Normal))
+			q := r3.Scale(1/cut.MM, lies)
+			at.Points, out.Goes[len(out.Goes)-1] = append(at.Points, q), at.Gone(q)
+		} else {
 			stands := at.Cut[i]
 			if math.IsNaN(stands) {
 				stands = cut.Stone.Facets[i].Plane.D

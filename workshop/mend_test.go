@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"gonum.org/v1/gonum/spatial/r3"
 
 	"cressa/core/mending"
 	"cressa/workshop"
@@ -128,4 +129,52 @@ func TestASlipIsFoundByTheLookOfTheStone(t *testing.T) {
 	assert.Equal(t, as.Stone.Facets[first.Facets[0]].Tier, as.TierNo(first.Tiers[0]))
 	_, err = s.TakeSlip(t.Context(), stone, mending.Missed, []string{"none"}, nil, "a look at the stone")
 	require.Error(t, err)
+}
+
+// A flaw that somebody pointed at goes with whichever facet loses least, and is left alone where it lies in what is still to be cut.
+func TestAFlawIsPointedAt(t *testing.T) {
+	s := newShop(t)
+	stone, err := s.PlanStone(t.Context(), "gift", s.add(t, "First Light").ID, choices(8))
+	require.NoError(t, err)
+	script, err := s.Script(t.Context(), stone)
+	require.NoError(t, err)
+	const cut = 20
+	for n, v := range script.Visits[:cut] {
+		s.append(t, s.event(stone, n+1, journal.Done, journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet}))
+	}
+	v := script.Visits[0]
+	a := script.Assessment
+	place := script.Facets[v.FacetNo].No
+	seen := r3.Scale(a.MM, a.Stone.Solid().Middle(a.Stone.Solid().Face(place)))
+	flaw := func(n int, mm float64) journal.Event {
+		e := s.event(stone, n, journal.Happen, journal.Visit{})
+		at := journal.Visit{Setup: v.Setup, Pass: v.Pass, Facet: v.Facet}
+		e.Payload = journal.Payload(journal.Happened{What: journal.FlawOpened, At: &at, MM: &mm, Point: &[3]float64{seen.X, seen.Y, seen.Z}})
+		return e
+	}
+	s.append(t, flaw(cut+1, 0.06))
+	// Straight through the stone, out of its crown.
+	s.append(t, flaw(cut+2, 7))
+	ways, err := s.WaysOut(t.Context(), stone)
+	require.NoError(t, err)
+	assert.Equal(t, []bool{false, true}, ways.Goes)
+	q := ways.Standing.Points[0]
+	for _, w := range ways.Ways[1:] {
+		if w.Err != nil {
+			continue
+		}
+		require.Len(t, w.With, 1, "one of the two takes something: %s", w.Kind)
+		gone := false
+		for _, f := range w.Stone.Facets {
+			gone = gone || f.Plane.Above(q) > -1e-7
+		}
+		assert.True(t, gone, w.Kind)
+	}
+
+	// Where nobody can have pointed is refused.
+	nowhere := flaw(cut+3, 0.1)
+	nowhere.Payload = []byte(`{"what":"flaw","mm":0.1,"point":[1e9,0,0]}`)
+	answers, err := s.Append(t.Context(), []journal.Event{nowhere})
+	require.NoError(t, err)
+	assert.Equal(t, workshop.Refused, answers[0].Outcome)
 }

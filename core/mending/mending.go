@@ -27,6 +27,8 @@ type Standing struct {
 	// Most holds how far each may stand when all is done, where something in it has to go: a pit, a flaw. It is +Inf where
 	// nothing has to.
 	Most []float64
+	// Points are places in the stone that have to lie outside of it when all is done, whichever facet takes them.
+	Points []r3.Vec
 	// Beside are planes that were cut where the plan has none: at a wrong index or angle. No stop looks for meets on them.
 	Beside []cutting.Beside
 	// Walls are the planes of the rough, where it is known.
@@ -76,6 +78,8 @@ type Way struct {
 	// Take holds what comes off each facet along its normal, in the order of the plan's facets: 0 where nothing does, where
 	// the facet is not on the new stone, and where it is still to be cut.
 	Take []float64
+	// With holds, for each of the points that are not gone anyway, the place of the facet that takes it.
+	With []int
 	// Again is how many facets that were cut are cut again.
 	Again int
 	// Gap is the widest gap of the planned meets.
@@ -90,7 +94,11 @@ const same = 1e-9
 
 // Ways reckons all ways for a stone whose diagram's unit is so many mm.
 func (s *Standing) Ways(mmPerUnit float64) []Way {
-	m := newMender(s, mmPerUnit)
+	standing := *s
+	return newMender(&standing, mmPerUnit).ways(s.Points)
+}
+
+func (m *mender) all() []Way {
 	return []Way{
 		m.leave(), m.tier(), m.side(),
 		m.copy(Smaller, []r3.Vec{{Z: 1}}), m.copy(Largest, []r3.Vec{{X: 1}, {Y: 1}, {Z: 1}}),

@@ -462,6 +462,13 @@ func BenchmarkWays(b *testing.B) {
 			}
 		}
 	})
+	b.Run("flaw", func(b *testing.B) {
+		at := standing(s, func(string) bool { return true })
+		at.Points = []r3.Vec{r3.Sub(s.Solid().Middle(s.Solid().Face(20)), r3.Scale(0.05/mm, s.Facets[20].Plane.Normal))}
+		for b.Loop() {
+			at.Ways(mm)
+		}
+	})
 	b.Run("recut", func(b *testing.B) {
 		_, thickest, _ := s.Girdle()
 		chip := r3.Add(thickest.High, r3.Scale(0.02, r3.Sub(s.Solid().Centroid(), thickest.High)))

@@ -130,6 +130,9 @@ type Happened struct {
 	At *Visit `json:"at,omitempty"`
 	// MM is how deep it goes, in mm from 0 to 20.
 	MM *float64 `json:"mm,omitempty"`
+	// Point is where it was seen on the stone, in mm in the frame of the plan's diagram, nil where nobody pointed at it: what has to go
+	// then lies MM under it.
+	Point *[3]float64 `json:"point,omitempty"`
 	// By is by how much, from −360 to 360: teeth of a wrong index, degrees of a wrong angle and of a cheat.
 	By *float64 `json:"by,omitempty"`
 	// With is what was taken: a lap, a compound, a picture's name.

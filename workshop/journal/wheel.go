@@ -67,7 +67,10 @@ func (w *Work) canReopen(p Reopening) Reason {
 
 func (w *Work) canHappen(p Happened) Reason {
 	within := func(v *float64, low, high float64) bool { return v == nil || *v >= low && *v <= high }
+	pointed := p.Point == nil || !slices.ContainsFunc(p.Point[:], func(v float64) bool { return !(math.Abs(v) <= farthest) })
 	switch {
+	case !pointed:
+		return Unreadable
 	case !slices.Contains(whats, p.What) || !within(p.MM, 0, deepest) || !within(p.By, -wholeTurn, wholeTurn) || len(p.With) > longestName:
 		return Unreadable
 	case !w.Task.planned():

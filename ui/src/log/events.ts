@@ -60,6 +60,8 @@ export interface Happened {
   at?: Visit;
   /** How deep it goes. */
   mm?: number;
+  /** Where it was seen on the stone, in mm: it lies so deep under that. */
+  point?: [number, number, number];
   /** By how many teeth, for a wrong index, or degrees. */
   by?: number;
   /** What was taken: a lap, a compound, a picture's name. */

@@ -46,6 +46,9 @@ export const wheelWords = {
     compound: 'What do you polish with from now on?',
     photo: 'The picture goes to the stone, with the others of its work.',
   },
+  point:
+    'Touch the stone where it is: then each facet that can take it is tried. Without that it goes with this facet.',
+  pointed: 'It lies at the ring. Each facet that can take it is tried.',
   keep: 'Keep it',
   take: 'Choose the picture',
   kept: (what: string, facet: string) => (facet ? `${what}, ${facet}: kept` : `${what}: kept`),

@@ -1,4 +1,5 @@
 import type { BenchScript } from '../../api/client';
+import type { Vec } from '../../parts/stone/geometry';
 import { StoneInWheel } from '../../parts/stone/StoneInWheel';
 import { upOf } from '../../parts/stone/setups';
 
@@ -11,10 +12,15 @@ interface Props {
   /** The facets that are meant; those of another setup are marked and not dialled. */
   facets: readonly BenchScript['facets'][number][];
   label: string;
+  /** A point to ring. */
+  ring?: Vec | undefined;
+  /** A facet was touched, and the point of the stone where. */
+  onPick?: ((facet: number) => void) | undefined;
+  onPoint?: ((point: Vec) => void) | undefined;
 }
 
 /** The stone as it is, in its wheel, with the facets marked that are spoken of. */
-export function MarkedStone({ script, step, setup, facets, label }: Props) {
+export function MarkedStone({ script, step, setup, facets, label, ...touch }: Props) {
   return (
     <StoneInWheel
       mesh={script.mesh}
@@ -24,6 +30,7 @@ export function MarkedStone({ script, step, setup, facets, label }: Props) {
       lit={facets.filter((f) => f.setup === setup).map((f) => f.dial)}
       selected={new Set(facets.map((f) => f.no))}
       label={label}
+      {...touch}
     />
   );
 }

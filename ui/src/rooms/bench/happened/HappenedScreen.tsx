@@ -11,6 +11,7 @@ import { visitOf, type BenchState } from '../../../log/standing';
 import { NumberField } from '../../../parts/fields/NumberField';
 import { Refusal } from '../../../parts/forms/Refusal';
 import { useKeys } from '../../../parts/keys';
+import type { Vec } from '../../../parts/stone/geometry';
 import type { StoneLog } from '../../../parts/work/useStoneLog';
 import { mendingWords } from '../../../words/mending';
 import { plain, thousandths } from '../../../words/numbers';
@@ -47,10 +48,27 @@ export function HappenedScreen(props: Props) {
   // Most often it is the facet on the screen.
   const [at, setAt] = useState(shown);
   const facet = at === undefined ? undefined : script.facets[script.visits[at]!.facet]!;
+  const [point, setPoint] = useState<Vec>();
+  // A touch tells the facet first, and then where on it.
+  const touched = useRef<number>(undefined);
+  const pointing = choice?.inside && !made;
+  const pick = (no: number) => {
+    const place = places.find((i) => script.facets[script.visits[i]!.facet]!.no === no);
+    touched.current = place;
+    if (place !== undefined) setAt(place);
+  };
+  // What is not cut yet can be touched, too, and has no facet to lie under.
+  const put = (p: Vec) => {
+    setPoint(touched.current === undefined ? undefined : p);
+    touched.current = undefined;
+  };
   const keep = (more: Partial<Happened>) => {
+    const [x, y, z] = (point ?? []).map((v) => v * script.mmPerUnit);
     const happened: Happened = {
       what: choice!.what,
       ...(at !== undefined && { at: visitOf(script, at) }),
+      // Without a depth nothing is known to lie under it.
+      ...(point && more.mm !== undefined && { point: [x!, y!, z!] }),
       ...more,
     };
     setSaid(happened);
@@ -69,6 +87,9 @@ export function HappenedScreen(props: Props) {
       setup={facet?.setup ?? script.setups.length - 1}
       facets={facet && choice?.atFacet ? [facet] : []}
       label={facet && choice?.atFacet ? facetName(script, at!) : w.bench.now}
+      ring={choice?.inside ? point : undefined}
+      onPick={pointing ? pick : undefined}
+      onPoint={pointing ? put : undefined}
     />
   );
   if (!choice)
@@ -151,7 +172,16 @@ export function HappenedScreen(props: Props) {
     <Panel title={name} lead={t.lead[choice.what]} onClose={onClose} picture={picture}>
       {at !== undefined && choice.atFacet && (
         <Box sx={{ mb: 4 }}>
-          <FacetPick script={script} places={places} at={at} onChange={setAt} />
+          <FacetPick
+            script={script}
+            places={places}
+            at={at}
+            onChange={(place) => {
+              setAt(place);
+              setPoint(undefined);
+            }}
+          />
+          {choice.inside && <Typography sx={{ mt: 2 }}>{point ? t.pointed : t.point}</Typography>}
         </Box>
       )}
       <Figure key={choice.what} choice={choice} stone={script.stoneId} onKeep={keep} />

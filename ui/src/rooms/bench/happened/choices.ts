@@ -13,14 +13,16 @@ export interface Choice {
   atFacet: boolean;
   /** Ways out of it are reckoned. */
   mends?: boolean;
+  /** It goes into the stone, so it can be pointed at. */
+  inside?: boolean;
 }
 
 /** What can happen at the wheel, in the order of its keys. */
 export const choices: readonly Choice[] = [
   { what: 'overcut', key: '1', asks: 'depth', atFacet: true, mends: true },
-  { what: 'chip', key: '2', asks: 'depth', atFacet: true, mends: true },
-  { what: 'flaw', key: '3', asks: 'depth', atFacet: true, mends: true },
-  { what: 'pit', key: '4', asks: 'depth', atFacet: true, mends: true },
+  { what: 'chip', key: '2', asks: 'depth', atFacet: true, mends: true, inside: true },
+  { what: 'flaw', key: '3', asks: 'depth', atFacet: true, mends: true, inside: true },
+  { what: 'pit', key: '4', asks: 'depth', atFacet: true, mends: true, inside: true },
   { what: 'wrong-index', key: '5', asks: 'teeth', atFacet: true, mends: true },
   { what: 'wrong-angle', key: '6', asks: 'degrees', atFacet: true, mends: true },
   { what: 'cheater', key: '7', asks: 'cheat', atFacet: true },
