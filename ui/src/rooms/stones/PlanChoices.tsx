@@ -5,9 +5,7 @@ import { ranges } from '../../api/ranges';
 import { machineOf } from '../../api/settings';
 import { MaterialField } from '../../parts/fields/MaterialField';
 import { NumberField } from '../../parts/fields/NumberField';
-import { NumbersField } from '../../parts/fields/NumbersField';
 import { names, PickField } from '../../parts/fields/PickField';
-import { dopUpWords as t } from '../../words/dopUps';
 import { angle } from '../../words/numbers';
 import { workWords } from '../../words/works';
 import { w } from '../../words/words';
@@ -57,13 +55,6 @@ export function PlanChoices(props: Props) {
         />
       )}
       <GearChoice ranking={ranking} value={choices.gear} onChange={(gear) => onChange({ gear })} />
-      {machineOf(settings, choices.machine).cheater !== 'none' && (
-        <CheatChoice
-          cheats={choices.cheats}
-          gear={choices.gear}
-          onChange={(cheats) => onChange({ cheats })}
-        />
-      )}
       {settled ? (
         <Typography color="text.secondary" sx={{ width: '100%' }}>
           {workWords.settled}
@@ -78,38 +69,6 @@ export function PlanChoices(props: Props) {
         />
       )}
     </Box>
-  );
-}
-
-interface CheatProps {
-  cheats: Choices['cheats'];
-  gear: number;
-  onChange: (c: Choices['cheats']) => void;
-}
-
-/** Which tooth a facet between teeth is dialled from: a cheat may go further than half a tooth on purpose. */
-function CheatChoice({ cheats, gear, onChange }: CheatProps) {
-  return (
-    <>
-      <PickField
-        label={t.from}
-        value={cheats.from}
-        options={t.froms}
-        onChange={(from) => onChange({ ...cheats, from })}
-        width={180}
-      />
-      <NumbersField
-        label={t.skip}
-        value={cheats.skip}
-        min={1}
-        max={gear}
-        most={60}
-        help={t.skipHelp}
-        bad={t.badSkip}
-        onChange={(skip) => onChange({ ...cheats, skip: skip.map(Math.round) })}
-        width={180}
-      />
-    </>
   );
 }
 

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState, type ReactNode } from 'react';
 import type { Assessment, Choices, Settings } from '../../api/client';
-import { materialsQuery, usualQuery } from '../../api/settings';
+import { machineOf, materialsQuery, usualQuery } from '../../api/settings';
 import { shelfQuery } from '../../api/kit';
 import { assessmentQuery } from '../../api/stones';
 import { HoldChoices } from '../../parts/kit/HoldChoices';
@@ -21,6 +21,7 @@ import { w } from '../../words/words';
 import { StoneDesk } from '../../parts/stone/StoneDesk';
 import { useSelectedTier } from '../../parts/stone/useSelectedTier';
 import { HabitChoices } from '../../parts/settings/HabitChoices';
+import { CheatChoice } from './CheatChoice';
 import { Dialled } from './Dialled';
 import { DopUps } from './DopUps';
 import { FitDialog } from './FitDialog';
@@ -106,6 +107,13 @@ export function PlanDesk(props: Props) {
           {w.stones.habits}
         </Typography>
         <HabitChoices habits={choices} settled={settled} onChange={set} />
+        {machineOf(settings, choices.machine).cheater !== 'none' && (
+          <CheatChoice
+            cheats={choices.cheats}
+            gear={choices.gear}
+            onChange={(cheats) => set({ cheats })}
+          />
+        )}
       </Box>
       {lighting && (
         <PlanLight assessment={a} lighting={lighting} choices={choices} to={diagramId} />
