@@ -73,7 +73,7 @@ func (p *Plan) in(stone *cutting.Stone) []int {
 	out, at := make([]int, len(stone.Facets)), places(stone)
 	for _, f := range p.Facets {
 		if place, there := at[facetKey{f.Tier, f.Index}]; there {
-			out[place] = slices.IndexFunc(p.Setups, func(s Setup) bool { return s.ID == f.Setup })
+			out[place] = max(0, slices.IndexFunc(p.Setups, func(s Setup) bool { return s.ID == f.Setup }))
 		}
 	}
 	return out

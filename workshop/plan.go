@@ -454,6 +454,8 @@ func (p Plan) fixed(c Choices) diagram.Field {
 	case p.Came == nil:
 	case c.Size != was.Size:
 		return "size"
+	case !slices.Equal(c.DopUps, was.DopUps):
+		return fieldDopUps
 	case c.FirstSide != was.FirstSide:
 		return diagram.FieldFirstSide
 	case c.Girdle != was.Girdle:

@@ -19,8 +19,6 @@ type RecutAsked struct {
 	Hides *float64
 	// Degrees is how far the largest copy may be turned.
 	Degrees float64
-	// Step is that of the protractor in degrees, for facets that are added.
-	Step float64
 }
 
 // RecutWays are the ways to recut a stone.
@@ -60,7 +58,7 @@ func (r *Returned) RecutWays(ctx context.Context, ask RecutAsked) (*RecutWays, e
 	if out.Ways, err = back.Ways(r.MM); err != nil {
 		return nil, err
 	}
-	added, err := back.Adding(r.MM, mending.Dials{Teeth: r.Stone.Diagram.Gear, Step: max(ask.Step, 0.1)})
+	added, err := back.Adding(r.MM, mending.Dials{Teeth: r.Stone.Diagram.Gear, Step: r.Step})
 	if err != nil {
 		return nil, err
 	}

@@ -39,6 +39,8 @@ type Returned struct {
 	// Laps are those that a plan of it begins with, Minutes is how long a visit takes at the cutter's own pace.
 	Laps    Laps
 	Minutes float64
+	// Step is that of the default machine's protractor in degrees, for facets that are added.
+	Step float64
 }
 
 // Visits is how often a facet is cut that takes all its passes.
@@ -75,7 +77,7 @@ func (s *Stones) Return(ctx context.Context, of CameBack) (*Returned, error) {
 	if out.Material, known = settings.Material(of.Material); !known {
 		return nil, diagram.Problem{Code: UnknownMaterial, TierNo: -1, Field: "material", Text: of.Material}
 	}
-	out.Laps = settings.HabitsOf("").Laps
+	out.Laps, out.Step = settings.HabitsOf("").Laps, settings.MachineOf("").AngleStep
 	out.Minutes, _, err = s.Pace(ctx)
 	return out, err
 }

@@ -21,7 +21,7 @@ func chipped(r *workshop.Returned) workshop.RecutAsked {
 	_, thickest, _ := r.Stone.Girdle()
 	inside := r3.Scale(0.02, r3.Sub(r.Stone.Solid().Centroid(), thickest.High))
 	q := r3.Scale(r.MM, r3.Add(thickest.High, inside))
-	return workshop.RecutAsked{Damages: []mending.Damage{{Points: []r3.Vec{q}}}, Degrees: 1, Step: 0.1}
+	return workshop.RecutAsked{Damages: []mending.Damage{{Points: []r3.Vec{q}}}, Degrees: 1}
 }
 
 // Every way to recut a stone becomes a work: the bench asks for what is cut, and once that is done the stone is the one that was

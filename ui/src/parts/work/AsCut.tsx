@@ -123,7 +123,7 @@ export function AsCutList({ of, chosen, onChoose, row }: ListProps) {
           </Typography>
           <Figures
             rows={of.hours.map((h) => [
-              t.stage(w.tiers.parts[h.side] ?? '', h.pass),
+              t.stage(w.tiers.parts[h.side] ?? h.side, h.pass),
               `${hours(h.hours)} ${w.units.hours}`,
             ])}
           />
