@@ -251,7 +251,8 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 			Target: pointOf(f.Target), Touch: touchOf(script.Touch(i), a.MM), Distance: script.Cut(i).Distance,
 		}
 		if division, ok := a.Machine.Division(f.Angle); ok {
-			if len(plan.Choices.DopUps) > 0 {
+			// A solid has no girdle, and a girdle facet that is dialled aslant does not thin it.
+			if len(plan.Choices.DopUps) > 0 || f.Part == diagram.Girdle {
 				division.Girdle = 0
 			}
 			facet.Division = (*Division)(&division)

@@ -121,10 +121,10 @@ func GoesWith(facets []string) string {
 	return "It goes with " + And(facets) + "."
 }
 
-// FlushName names a facet to bring flush by its tier, or as one that a stone came with.
+// FlushName names a facet to bring flush by its tier, or by its number as one that a stone came with.
 func FlushName(f workshop.FlushFacet) string {
 	if f.Old > 0 {
-		return fmt.Sprintf("old facet %d", f.Old)
+		return fmt.Sprintf("old %d", f.Old)
 	}
 	return f.Tier
 }
