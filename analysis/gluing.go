@@ -143,7 +143,7 @@ func (g *Gluing) mount() {
 // mounting tries the dops on a setup. The first side is cut of a preform, which has a flat at the dop.
 func (g *Gluing) mounting(no int, pose gear.Pose, first bool, holds []workshop.Hold) Mounting {
 	a := g.Assessment
-	m := Mounting{Setup: no, Up: a.Choices.UpName(no), Stone: dopping.Hold(a.Stone.Solid(), a.MM, pose.Up).About(dopping.Standing(pose.Up)(g.middle()))}
+	m := Mounting{Setup: no, Up: a.Choices.UpName(no), Stone: dopping.Hold(a.Stone.Solid(), a.MM, pose.Up).About(dopping.Standing(pose.Up)(r3.Scale(a.MM, a.Middle())))}
 	m.Body = m.Stone
 	if first {
 		m.Body = m.Stone.Blank(g.Allowance)
@@ -161,16 +161,6 @@ func (g *Gluing) mounting(no int, pose gear.Pose, first bool, holds []workshop.H
 		}
 	}
 	return m
-}
-
-// middle is where the quill's axes meet in the stone, in mm: the diagram's own axis, and the middle of a solid that is held by more
-// than its two sides.
-func (g *Gluing) middle() r3.Vec {
-	a := g.Assessment
-	if len(a.Choices.DopUps) == 0 {
-		return r3.Vec{}
-	}
-	return r3.Scale(a.MM, a.Stone.Solid().Centroid())
 }
 
 func (g *Gluing) try(m Mounting, o DopOption) DopOption {
@@ -192,8 +182,7 @@ func (g *Gluing) cuts(pose gear.Pose, setup int) []dopping.Cut {
 	for i, f := range a.Stone.Facets {
 		// Poses of the workshop's own can be dialled.
 		if set, _ := gear.Dial(f.Plane.Normal, pose); a.In[i] == setup && !a.Machine.WithAdapter(set.Angle) {
-			distance := f.Plane.D*a.MM - r3.Dot(f.Plane.Normal, g.middle())
-			out = append(out, dopping.CutOf(i, dopping.Standing(pose.Up)(f.Plane.Normal), distance))
+			out = append(out, dopping.CutOf(i, dopping.Standing(pose.Up)(f.Plane.Normal), -f.Plane.Above(a.Middle())*a.MM))
 		}
 	}
 	return out

@@ -4,6 +4,8 @@ import (
 	"context"
 	"slices"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"cressa/core/cutting"
 	"cressa/core/diagram"
 )
@@ -56,6 +58,15 @@ func (c Choices) setups(stone *cutting.Stone, turns cutting.Turns) (setups []Set
 		setups[i].Pose.Cheats = c.Cheats
 	}
 	return tipped(setups, c.Holds), in, nil
+}
+
+// Middle is where the quill's axes meet in the stone: the origin of the diagram, whose axis they are, and the centre of mass of a solid
+// that is held by more than its two sides.
+func (a *Assessment) Middle() r3.Vec {
+	if len(a.Choices.DopUps) == 0 {
+		return r3.Vec{}
+	}
+	return a.Stone.Solid().Centroid()
 }
 
 // inSides returns for every facet the place of the setup that has its side up.

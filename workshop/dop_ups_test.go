@@ -34,8 +34,11 @@ func TestADieIsCutOverSeveralDopUps(t *testing.T) {
 	script, err := s.Script(t.Context(), stone)
 	require.NoError(t, err)
 	require.Len(t, script.Setups, 6)
-	for _, f := range script.Facets {
+	for i, f := range script.Facets {
 		assert.LessOrEqual(t, f.Angle, 60.0, f.Tier)
+		if f.Angle == 0 {
+			assert.InDelta(t, 6, script.Cut(i).Distance, 1e-6, "the height dial counts from the middle of the die")
+		}
 	}
 	transfers, n := 0, 0
 	tell := func(kind journal.Kind, payload any) {

@@ -185,7 +185,8 @@ func (s *Script) Touch(i int) cutting.Touch {
 
 // Cut returns the facet with a place in Facets as the height dial sees it.
 func (s *Script) Cut(i int) heights.Cut {
-	return heights.Cut{Angle: s.Facets[i].Angle, Distance: s.Assessment.Stone.Facets[s.Facets[i].No].Plane.D * s.Assessment.MM}
+	a := s.Assessment
+	return heights.Cut{Angle: s.Facets[i].Angle, Distance: -a.Stone.Facets[s.Facets[i].No].Plane.Above(a.Middle()) * a.MM}
 }
 
 // ReadWell returns the places of the facets whose readings of the height dial foretell most of the tiers that
