@@ -37,7 +37,7 @@ func TestADieIsCutOverItsDopUps(t *testing.T) {
 	u.until(nowDone + "?.startsWith('0 of')")
 
 	// Each of the six is cut to its gate: the table adapter on and off, or the next face up.
-	const atGate = `["Every facet is cut", "The table sits level", "The adapter is off", "Transfer done"].find((g) => document.body.innerText.includes(g)) ?? ""`
+	const atGate = `["Every facet is cut", "The table sits level", "The adapter is off", "Transfer done"].find((g) => document.body.innerText.includes(g)) || ""`
 	turned := 0
 	for range 60 {
 		u.until(`document.querySelector('[data-digits=Index]') || ` + atGate)
