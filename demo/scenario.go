@@ -243,6 +243,13 @@ func (f *filler) plan(ctx context.Context, g gift, d workshop.DiagramLine) (work
 		if choices.DopUps, err = f.workshop.ProposeDopUps(ctx, d.ID, g.steepest); err != nil {
 			return workshop.Stone{}, err
 		}
+		// Each face is a flat. Two bonds that let go otherwise follow each other.
+		flat, other := choices.Holds[0], choices.Holds[1]
+		other.Dop, other.DopItem = flat.Dop, flat.DopItem
+		choices.Holds = nil
+		for i := range choices.DopUps {
+			choices.Holds = append(choices.Holds, []workshop.Hold{flat, other}[i%2])
+		}
 	}
 	return f.workshop.PlanStone(ctx, g.name, d.ID, choices)
 }
