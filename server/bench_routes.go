@@ -6,7 +6,6 @@ import (
 	"net/http"
 
 	"github.com/labstack/echo/v5"
-	"gonum.org/v1/gonum/spatial/r3"
 
 	"cressa/core/cutting"
 	"cressa/core/diagram"
@@ -250,11 +249,7 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 			Angle: f.Angle, Reading: f.Reading, Adapter: a.Machine.WithAdapter(f.Angle), Below: f.Below, Above: f.Above, AtMeet: f.AtMeet, Note: t.Note,
 			Target: pointOf(f.Target), Touch: touchOf(script.Touch(i), a.MM), Distance: script.Cut(i).Distance,
 		}
-		if division, ok := a.Machine.Division(f.Angle); ok {
-			// A solid has no girdle, and a girdle facet that is dialled aslant does not thin it.
-			if len(plan.Choices.DopUps) > 0 || f.Part == diagram.Girdle {
-				division.Girdle = 0
-			}
+		if division, ok := a.Division(f); ok {
 			facet.Division = (*Division)(&division)
 		}
 		if hole, ok := a.Machine.HoleFor(f.Angle); ok {
@@ -277,23 +272,22 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 	}
 	for i, v := range script.Visits {
 		facet := script.Facets[v.FacetNo]
-		stop := stops[facet.Tier]
+		stop, drawn := stops[facet.Tier], d.Tiers[facet.TierNo].Stop
+		if facet.Free != nil {
+			stop, drawn = words.FreeStop(*facet.Free), diagram.Stop{}
+		}
 		switch {
-		case v.Clears != "" && facet.Free != nil:
-			stop = words.Clear(passes[v.Clears], diagram.Stop{}, false)
-		case facet.Free != nil:
-			stop = words.FreeStop(*facet.Free)
 		case v.Clears != "" && facet.Deeper != 0:
 			stop = words.Clear(passes[v.Clears], diagram.Stop{}, false)
 		case v.Clears != "":
-			stop = words.Clear(passes[v.Clears], d.Tiers[facet.TierNo].Stop, facet.AtMeet)
+			stop = words.Clear(passes[v.Clears], drawn, facet.AtMeet)
 		case facet.TakeMM > 0:
 			stop = words.TakeOff(facet.TakeMM)
 		case facet.Deeper != 0:
 			stop = words.Aside(stop, facet.Deeper)
 		}
-		if band := d.Tiers[facet.TierNo].Stop; band.Kind == diagram.GirdleBand {
-			stop = words.WithSpare(stop, v.Spare, v.Clears != "" && plan.Choices.GirdleSpare > 0, band.Thickness*a.MM)
+		if drawn.Kind == diagram.GirdleBand {
+			stop = words.WithSpare(stop, v.Spare, v.Clears != "" && plan.Choices.GirdleSpare > 0, drawn.Thickness*a.MM)
 		}
 		out.Visits = append(out.Visits, BenchVisit{
 			Setup: v.Setup, Pass: v.Pass, Facet: v.FacetNo, Adapter: v.Adapter, First: v.Clears == "", Stop: stop, Block: v.Block, RoundEnd: v.RoundEnd, BlockEnd: v.BlockEnd,
@@ -328,10 +322,9 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 // transferChecks are those of a transfer into a setup, given by its place. The dops are told.
 func transferChecks(script *workshop.Script, to int, of words.Transfer) []GateCheck {
 	a := script.Assessment
-	of.Material, of.Up = a.Material, string(script.Setups[to].Side())
-	of.Flat = a.TableMM > 0 || script.Setups[0].Side() != diagram.Crown
-	if len(a.Choices.DopUps) > 0 {
-		of.Up, of.Flat = "", a.Stone.HasFlat(r3.Scale(-1, script.Setups[to].Pose.Up))
+	of.Material, of.Flat = a.Material, script.OnFlat(to)
+	if len(a.Choices.DopUps) == 0 {
+		of.Up = string(script.Setups[to].Side())
 	}
 	if found, ok := script.Alignment(to); ok {
 		of.Alignment = found

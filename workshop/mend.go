@@ -225,27 +225,23 @@ func (s *Stones) Mend(ctx context.Context, stoneID string, way mending.Kind, ver
 				again = append(again, id)
 			}
 		}
-		to.log = func(ctx context.Context) error { return s.openAgain(ctx, stone.Work(), ways.Up, again) }
+		to.log = func(ctx context.Context) error { return s.openAgain(ctx, stone.Work(), again) }
 		return to, nil
 	})
 }
 
-// openAgain opens all visits again in which some facets were cut. The work goes on with those of the side that is up.
-func (s *Stones) openAgain(ctx context.Context, work Work, up diagram.Part, facets []FacetID) error {
+// openAgain opens all visits again in which some facets were cut. The work goes on with those of the setup that was cut in last.
+func (s *Stones) openAgain(ctx context.Context, work Work, facets []FacetID) error {
 	state, err := s.journal.WorkState(ctx, work.ID)
 	if err != nil {
 		return err
 	}
 	setups := slices.Clone(work.Plan.Setups)
-	slices.SortStableFunc(setups, func(a, b Setup) int {
-		switch up {
-		case a.Side():
-			return 1
-		case b.Side():
-			return -1
-		}
-		return 0
-	})
+	if cuts := state.Folded.Cuts(); len(cuts) > 0 {
+		last := func(s Setup) bool { return s.ID == cuts[len(cuts)-1].Setup }
+		now := slices.DeleteFunc(slices.Clone(setups), func(s Setup) bool { return !last(s) })
+		setups = append(slices.DeleteFunc(setups, last), now...)
+	}
 	for _, setup := range setups {
 		open := journal.Reopening{Setup: setup.ID}
 		for _, pass := range work.Plan.Choices.Passes {

@@ -183,6 +183,16 @@ func (s *Script) Touch(i int) cutting.Touch {
 	return out
 }
 
+// Division returns what one division of the height dial does to a facet, false where there is no dial. A solid has no girdle that it
+// thins, nor does a girdle facet that is dialled aslant.
+func (a *Assessment) Division(f ScriptFacet) (Division, bool) {
+	out, ok := a.Machine.Division(f.Angle)
+	if len(a.Choices.DopUps) > 0 || f.Part == diagram.Girdle {
+		out.Girdle = 0
+	}
+	return out, ok
+}
+
 // Cut returns the facet with a place in Facets as the height dial sees it.
 func (s *Script) Cut(i int) heights.Cut {
 	a := s.Assessment

@@ -3,6 +3,8 @@ package workshop
 import (
 	"math"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"cressa/core/diagram"
 	"cressa/core/gear"
 )
@@ -73,4 +75,12 @@ func (s *Script) Alignment(setup int) (Alignment, bool) {
 		}
 	}
 	return out, !math.IsNaN(first) && out.Angle > 0
+}
+
+// OnFlat tells whether the stone ends in a flat that it is glued to in a setup that it is transferred to, given by its place.
+func (s *Script) OnFlat(setup int) bool {
+	if a := s.Assessment; len(a.Choices.DopUps) > 0 {
+		return a.Stone.HasFlat(r3.Scale(-1, s.Setups[setup].Pose.Up))
+	}
+	return s.Assessment.TableMM > 0 || s.Setups[0].Side() != diagram.Crown
 }
