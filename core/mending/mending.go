@@ -247,25 +247,42 @@ func (m *mender) tier() Way {
 		besides[tier] = append(besides[tier], b.Plane)
 	}
 	deeper := map[int]float64{}
-	for _, no := range slices.Sorted(maps.Keys(besides)) {
-		by, err := m.least(func(by float64) (*cutting.Stone, error) {
-			deeper[no] = by
-			distances, err := m.lowered(deeper)
+	at := func() ([]float64, *cutting.Stone, error) {
+		distances, err := m.lowered(deeper)
+		if err != nil {
+			return nil, nil, err
+		}
+		stone, err := m.stone(distances)
+		return distances, stone, err
+	}
+	// A tier that goes deeper can bring out what was cut beside another: a few rounds settle that.
+	const rounds = 8
+	for range rounds {
+		for _, no := range slices.Sorted(maps.Keys(besides)) {
+			by, err := m.least(func(by float64) (*cutting.Stone, error) {
+				deeper[no] = by
+				_, stone, err := at()
+				return stone, err
+			}, besides[no])
 			if err != nil {
-				return nil, err
+				return Way{Kind: Tier, Err: err}
 			}
-			return m.stone(distances)
-		}, besides[no])
+			deeper[no] = by
+		}
+		distances, stone, err := at()
 		if err != nil {
 			return Way{Kind: Tier, Err: err}
 		}
-		deeper[no] = by
+		if within(stone, planesOf(m.Beside)) {
+			return m.to(Tier, distances)
+		}
 	}
-	distances, err := m.lowered(deeper)
-	if err != nil {
-		return Way{Kind: Tier, Err: err}
-	}
-	return m.to(Tier, distances)
+	return Way{Kind: Tier, Err: ErrStays}
+}
+
+// within tells whether a stone lies inside of planes.
+func within(s *cutting.Stone, planes []solid.Plane) bool {
+	return !slices.ContainsFunc(planes, func(p solid.Plane) bool { return reach(s.Solid(), p.Normal) > p.D+same })
 }
 
 // lowered are the distances where each tier goes down until its facets that are too deep are reached, or at least by so much.
@@ -292,7 +309,7 @@ func (m *mender) lowered(least map[int]float64) ([]float64, error) {
 func (m *mender) least(at func(by float64) (*cutting.Stone, error), planes []solid.Plane) (float64, error) {
 	deepEnough := func(by float64) (bool, error) {
 		stone, err := at(by)
-		return err != nil || !slices.ContainsFunc(planes, func(p solid.Plane) bool { return reach(stone.Solid(), p.Normal) > p.D+same }), err
+		return err != nil || within(stone, planes), err
 	}
 	width := m.Plan.Measures().Width
 	low, high := 0.0, width/1024
