@@ -288,3 +288,53 @@ func TestAFlawIsPointedAtOnTheStone(t *testing.T) {
 	u.press("3")
 	u.mentions("It goes with P2 at 16.")
 }
+
+// A way out takes facets of both sides. The bench asks for those of the side that is up, then for the transfer back with its checks
+// anew, with a reload in the middle of it.
+func TestAStoneIsTurnedBackForWhatIsMended(t *testing.T) {
+	t.Parallel()
+	app := start(t, "demo")
+	id := planOnce(t, app.URL)
+	at := app.URL + "/api/stones/" + id
+	u := open(t, 1024, 768, app.URL+"/bench/"+id)
+	u.until(nowDone + "?.startsWith('0 of')")
+	finishSide(u)
+	u.see("Turn the stone over")
+	u.click("Glue the side that is up now to")
+	u.click("Transfer done")
+	u.mentions("C1 · Cut")
+	finishSide(u)
+	u.see("Fit the table adapter")
+	u.press("1")
+	u.fill("How deep", "0.05")
+	u.click("Keep it")
+	u.click("Ways out of it")
+	u.until(`document.querySelectorAll('ul[aria-label="Ways out"] button').length === 5`)
+	u.press("4")
+	u.until(`document.querySelector('ul[aria-label="Ways out"] [aria-pressed=true]').innerText.includes('the same stone, smaller')`)
+	u.press(kb.Enter)
+
+	// The crown is up: it is cut first. Then the pavilion comes up once more.
+	u.until(`document.querySelector('[data-digits=Index]')`)
+	finishSide(u)
+	u.click("The table sits level")
+	finishSide(u)
+	u.click("The adapter is off")
+	u.mentions("Facets of the pavilion are cut again, so it comes up once more.")
+	assert.Empty(t, checkAxe(t, u), "the transfer back")
+	u.click("Glue the side that is up now to")
+	u.settled()
+	require.NoError(t, u.Reload())
+	u.until(`document.querySelectorAll('input[type=checkbox]:checked').length === 1`)
+	u.click("Transfer done")
+	u.mentions("Set angle and index anew")
+	finishSide(u)
+	u.see("Every facet is cut")
+	u.settled()
+	var cut asCut
+	fetch(t, at+"/as-cut", &cut)
+	assert.InDelta(t, cut.Meant.Carats, cut.Coming.Carats, 5e-4, "but for half a thousandth of a millimetre, which nobody cuts again")
+	assert.Len(t, cut.Differences, 1, "the overcut itself")
+	assert.Equal(t, 2, count(eventsOf(t, app.URL, id), "transfer"))
+	u.quiet()
+}

@@ -96,7 +96,7 @@ func TestASheetFromPaperToTheLogbook(t *testing.T) {
 	// The rest of the first side in its three passes, the transfer, the other side.
 	finishSide(u)
 	u.see("Turn the stone over")
-	u.click("Onto the finished side goes")
+	u.click("Glue the side that is up now to")
 	u.click("Transfer done")
 	u.mentions("C1 · Cut")
 	finishSide(u)

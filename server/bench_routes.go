@@ -180,8 +180,9 @@ type BenchMove struct {
 // GateCheck is an item to check when the stone is turned over, or goes onto the table adapter.
 type GateCheck struct {
 	Gate workshop.Gate `json:"gate" validate:"oneof=transfer adapter-on adapter-off off-dop"`
-	// Setup is the one that it leads to, "" where it is the same for all.
+	// Setup is the one that it leads to, From the one that the stone is turned away from; "" where it is the same for all.
 	Setup string `json:"setup"`
+	From  string `json:"from"`
 	Item  string `json:"item"`
 	Text  string `json:"text"`
 	// Minutes is what it takes by the clock, 0 for none, Caution the usual one at it, "" for none.
@@ -298,10 +299,17 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 	if err != nil {
 		return BenchScript{}, err
 	}
+	mounts := make([]words.Mount, len(script.Setups))
+	for i := range script.Setups {
+		mounts[i] = mountOf(plan, i, state.Folded, shelf)
+	}
 	for i, setup := range script.Setups {
-		mount := mountOf(plan, i, state.Folded, shelf)
-		if i > 0 {
-			out.Checks = append(out.Checks, transferChecks(script, i, words.Transfer{First: mountOf(plan, i-1, state.Folded, shelf), Second: mount})...)
+		mount := mounts[i]
+		// What is mended can lead back to any setup.
+		for from := range script.Setups {
+			if from != i {
+				out.Checks = append(out.Checks, transferChecks(script, from, i, words.Transfer{First: mounts[from], Second: mount})...)
+			}
 		}
 		out.Mounts = append(out.Mounts, BenchMount{setup.ID, mount.Dop, mount.Glue, mount.Adhesive.Minutes})
 		line, err := s.lineUp(ctx, stone, setup.ID)
@@ -319,10 +327,10 @@ func (s *Server) scriptOf(ctx context.Context, stone workshop.Stone) (BenchScrip
 	return out, nil
 }
 
-// transferChecks are those of a transfer into a setup, given by its place. The dops are told.
-func transferChecks(script *workshop.Script, to int, of words.Transfer) []GateCheck {
+// transferChecks are those of a transfer from one setup into another, given by their places. The dops are told.
+func transferChecks(script *workshop.Script, from, to int, of words.Transfer) []GateCheck {
 	a := script.Assessment
-	of.Material, of.Flat = a.Material, script.OnFlat(to)
+	of.Material, of.Flat, of.OneAxis = a.Material, script.OnFlat(to), script.OnOneAxis(from, to)
 	if len(a.Choices.DopUps) == 0 {
 		of.Up = string(script.Setups[to].Side())
 	}
@@ -330,7 +338,7 @@ func transferChecks(script *workshop.Script, to int, of words.Transfer) []GateCh
 		of.Alignment = found
 	}
 	return each(words.TransferSteps(of), func(step words.Check) GateCheck {
-		return GateCheck{workshop.TurnOver, script.Setups[to].ID, step.Item, step.Text, step.Minutes, step.Caution}
+		return GateCheck{workshop.TurnOver, script.Setups[to].ID, script.Setups[from].ID, step.Item, step.Text, step.Minutes, step.Caution}
 	})
 }
 

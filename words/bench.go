@@ -97,9 +97,10 @@ func AdapterCheck(item string, m workshop.Machine) string {
 
 // Transfer is what the steps of a transfer depend on.
 type Transfer struct {
-	// Flat tells whether the finished side has a flat to glue to; Up is the side that comes up, "" where it is a facet of a solid.
-	Flat bool
-	Up   string
+	// Flat tells whether the side that goes onto the dop has a flat to glue to, OneAxis whether both dops stand opposite each
+	// other; Up is the side that comes up, "" where it is a facet of a solid.
+	Flat, OneAxis bool
+	Up            string
 	// Alignment finds the turn again; its tier is "" where there is nothing to lay flat.
 	Alignment workshop.Alignment
 	Material  material.Material
@@ -161,7 +162,11 @@ func TransferSteps(of Transfer) []Check {
 	if !of.Flat {
 		out = append(out, Check{Item: "bed", Text: "This side has no flat: shape warm wax round it on the second dop, or cast a form-fitting bed of epoxy over a film of release. Line the long side up before it sets."})
 	}
-	out = append(out, Check{Item: "second-dop", Text: fmt.Sprintf("Onto the finished side goes %s. The first dop stays on; both stand on one axis in the transfer jig.", second)})
+	onto := fmt.Sprintf("Glue the side that is up now to %s. The first dop stays on; both stand on one axis in the transfer jig.", second)
+	if !of.OneAxis {
+		onto = fmt.Sprintf("Glue the side that lies opposite the one that comes up to %s, square to it. The first dop stays on until that bond holds.", second)
+	}
+	out = append(out, Check{Item: "second-dop", Text: onto})
 	steps := GlueSteps(of.Second.Adhesive, of.Material)
 	if len(steps) == 0 {
 		out = append(out,

@@ -123,11 +123,12 @@ func TestATransferHasTheStepsOfItsAdhesives(t *testing.T) {
 		return out
 	}
 	of := words.Transfer{
-		Flat: true, Up: "crown", Material: quartz, First: mount("Cone 6 mm", dopping.Wax), Second: mount("Flat 7 mm", dopping.Epoxy),
+		Flat: true, OneAxis: true, Up: "crown", Material: quartz, First: mount("Cone 6 mm", dopping.Wax), Second: mount("Flat 7 mm", dopping.Epoxy),
 		Alignment: workshop.Alignment{Tier: "G1", At: gear.Position{Tooth: 2}, Then: []gear.Position{{Tooth: 34}, {Tooth: 18, Cheat: 0.25}}},
 	}
 	told := steps(of)
 	assert.Contains(t, told["second-dop"].Text, "Flat 7 mm with epoxy")
+	assert.Contains(t, told["second-dop"].Text, "on one axis")
 	assert.InDelta(t, 720, told["bond"].Minutes, 1e-9)
 	assert.Contains(t, told["release"].Text, "the first dop (Cone 6 mm), not the stone: it lets go at about 65 °C, and the second bond bears 70 °C")
 	assert.Positive(t, told["cool"].Minutes)
@@ -140,8 +141,9 @@ func TestATransferHasTheStepsOfItsAdhesives(t *testing.T) {
 	assert.Contains(t, steps(of)["release"].Text, "wet cloth", "both let go alike")
 	of.Material = kunzite
 	assert.Contains(t, steps(of)["release"].Text, "blade", "warmth would crack it")
-	of.First, of.Second, of.Flat, of.Alignment = words.Mount{}, words.Mount{}, false, workshop.Alignment{}
+	of.First, of.Second, of.Flat, of.OneAxis, of.Alignment = words.Mount{}, words.Mount{}, false, false, workshop.Alignment{}
 	told = steps(of)
+	assert.Contains(t, told["second-dop"].Text, "opposite the one that comes up")
 	assert.Contains(t, told["bed"].Text, "no flat")
 	assert.Contains(t, told["turn"].Text, "by eye")
 }

@@ -3,6 +3,7 @@ package workshop
 import (
 	"cmp"
 	"context"
+	"math"
 	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -243,18 +244,19 @@ func (t *telling) tell(next FacetID) error {
 			t.take(c.Facet, f, f.Plane)
 		}
 	}
-	for id, f := range t.now {
-		if had := t.cut.Planes[f.place]; had != nil && t.work.HasCut(id) {
-			if deeper := (f.Plane.D - had.D) * out.MM; t.since == 0 && (deeper > sameDepth || deeper < -sameDepth) {
-				t.differs(id, f, Difference{What: OlderPlan, Really: f.set, MM: deeper})
-			}
-		}
-	}
+	older := t.elsewhere()
 	for _, h := range t.work.Happenings {
 		if h.At != nil && h.N > t.since {
 			if f, there := t.plans[t.work.PlanAt(h.N)][h.At.Facet]; there {
 				t.happened(h, f)
 			}
+		}
+	}
+	// Where the plan has taken in what happened since, the facet stands as planned.
+	still := t.elsewhere()
+	for id, deeper := range older {
+		if _, is := still[id]; is && t.since == 0 {
+			t.differs(id, t.now[id], Difference{What: OlderPlan, Really: t.now[id].set, MM: deeper})
 		}
 	}
 	t.shown()
@@ -263,6 +265,20 @@ func (t *telling) tell(next FacetID) error {
 		return cmp.Or(cmp.Compare(out.TierNo(a.Tier), out.TierNo(b.Tier)), cmp.Compare(a.Facet, b.Facet))
 	})
 	return t.stones(next)
+}
+
+// elsewhere tells by how many mm facets that were cut stand deeper than the present plan has them; those that stand as planned are
+// left out.
+func (t *telling) elsewhere() map[FacetID]float64 {
+	out := map[FacetID]float64{}
+	for id, f := range t.now {
+		if had := t.cut.Planes[f.place]; had != nil && t.work.HasCut(id) {
+			if deeper := (f.Plane.D - had.D) * t.out.MM; math.Abs(deeper) > sameDepth {
+				out[id] = deeper
+			}
+		}
+	}
+	return out
 }
 
 // came begins with the stone that a recut began with.

@@ -230,17 +230,23 @@ func (s *Stones) Mend(ctx context.Context, stoneID string, way mending.Kind, ver
 	})
 }
 
-// openAgain opens all visits again in which some facets were cut. The work goes on with those of the setup that was cut in last.
+// openAgain opens all visits again in which some facets were cut. The work goes on with those of the setup that the stone sits in.
 func (s *Stones) openAgain(ctx context.Context, work Work, facets []FacetID) error {
 	state, err := s.journal.WorkState(ctx, work.ID)
 	if err != nil {
 		return err
 	}
 	setups := slices.Clone(work.Plan.Setups)
-	if cuts := state.Folded.Cuts(); len(cuts) > 0 {
-		last := func(s Setup) bool { return s.ID == cuts[len(cuts)-1].Setup }
-		now := slices.DeleteFunc(slices.Clone(setups), func(s Setup) bool { return !last(s) })
-		setups = append(slices.DeleteFunc(setups, last), now...)
+	if runs := work.Plan.Runs; len(runs) > 0 {
+		// What is opened last goes on first.
+		sits := state.Folded.SitsIn(runs[0].Setup)
+		rank := func(s Setup) int {
+			if s.ID == sits {
+				return 1
+			}
+			return 0
+		}
+		slices.SortStableFunc(setups, func(a, b Setup) int { return rank(a) - rank(b) })
 	}
 	for _, setup := range setups {
 		open := journal.Reopening{Setup: setup.ID}

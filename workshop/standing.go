@@ -60,10 +60,9 @@ func (s *Script) Standing(w *journal.Work) Standing {
 		out.At = turn
 	}
 	slices.Reverse(out.Skipped)
-	out.Gate = s.gate(out.At, s.onAdapter(w), func(setup string) bool {
-		_, turned := w.Transfers[setup]
-		return turned
-	})
+	if len(s.Visits) > 0 {
+		out.Gate = s.gate(out.At, s.onAdapter(w), w.SitsIn(s.Visits[0].Setup))
+	}
 	if s.offDop(w) {
 		out.Gate = OffDop
 	}
@@ -120,21 +119,21 @@ func (s *Script) offDop(w *journal.Work) bool {
 	return true
 }
 
-// gate tells what is done with the stone before the visit at a place, or after the last one. Whether it sits
-// on the adapter and was turned over to a setup is given.
-func (s *Script) gate(at int, onAdapter bool, turned func(setup string) bool) Gate {
-	var last, next ScriptVisit
-	if at > 0 {
-		last = s.Visits[at-1]
+// gate tells what is done with the stone before the visit at a place, or after the last one. Whether it sits on the adapter, and
+// in which setup, is given.
+func (s *Script) gate(at int, onAdapter bool, sits string) Gate {
+	if at == len(s.Visits) {
+		if onAdapter {
+			return AdapterOff
+		}
+		return ""
 	}
-	if at < len(s.Visits) {
-		next = s.Visits[at]
-	}
-	turns := last.Setup != next.Setup && !turned(next.Setup)
+	next := s.Visits[at]
+	turns := next.Setup != sits
 	switch {
 	case onAdapter && (!next.Adapter || turns):
 		return AdapterOff
-	case at > 0 && at < len(s.Visits) && turns:
+	case turns:
 		return TurnOver
 	case next.Adapter && !onAdapter:
 		return AdapterOn
@@ -151,8 +150,8 @@ type Happening struct {
 // Before lists what is done with the stone before the visit at a place, where all before it are
 // done: each check, and that it is through.
 func (s *Script) Before(at int) []Happening {
-	onAdapter := at > 0 && s.Visits[at-1].Adapter
-	turned := ""
+	last := s.Visits[max(at-1, 0)]
+	onAdapter, sits := at > 0 && last.Adapter, last.Setup
 	var out []Happening
 	check := func(setup string, items ...string) {
 		for _, item := range items {
@@ -160,14 +159,14 @@ func (s *Script) Before(at int) []Happening {
 		}
 	}
 	for {
-		switch s.gate(at, onAdapter, func(setup string) bool { return setup == turned }) {
+		switch s.gate(at, onAdapter, sits) {
 		case AdapterOff:
-			check(s.Visits[at-1].Setup, adapterIsOff)
+			check(last.Setup, adapterIsOff)
 			onAdapter = false
 		case TurnOver:
-			turned = s.Visits[at].Setup
-			check(turned, TransferChecks...)
-			out = append(out, Happening{journal.Transfer, journal.Transferred{Setup: turned}})
+			sits = s.Visits[at].Setup
+			check(sits, TransferChecks...)
+			out = append(out, Happening{journal.Transfer, journal.Transferred{Setup: sits}})
 		case AdapterOn:
 			check(s.Visits[at].Setup, append(slices.Clone(AdapterChecks), adapterIsOn)...)
 			onAdapter = true

@@ -229,6 +229,28 @@ func TestStandingFixtures(t *testing.T) {
 	later(journal.Check, journal.Checked{Setup: "s1", Item: LinedUp})
 	later(journal.Happen, journal.Happened{What: journal.BondFailed})
 	add("it comes off a second time", upTo(3), upTo(0), []string{})
+	again := journal.Reopening{Setup: "s1", Passes: []string{"cut", "polish"}, Facets: []string{"c"}}
+	back, over := journal.Transferred{Setup: "s1"}, journal.Transferred{Setup: "s2"}
+	later(journal.Again, again)
+	add("a facet of the first side again", upTo(11), upTo(0), []string{"s2"})
+	later(journal.Again, again)
+	add("and the adapter comes off before that", upTo(14), upTo(0), []string{"s2"}, "adapter-on")
+	later(journal.Again, again)
+	later(journal.Transfer, back)
+	add("the stone is turned back", upTo(11), upTo(0), []string{"s2"})
+	later(journal.Again, again)
+	later(journal.Transfer, back)
+	later(journal.Done, visitAt(3))
+	later(journal.Done, visitAt(7))
+	add("and over again for the rest", upTo(11), upTo(0), []string{"s2"})
+	later(journal.Again, again)
+	later(journal.Transfer, back)
+	later(journal.Done, visitAt(3))
+	later(journal.Done, visitAt(7))
+	later(journal.Transfer, over)
+	add("it is turned over a second time", upTo(11), upTo(0), []string{"s2"})
+	later(journal.Done, visitAt(8))
+	add("a tick of the first side comes in late", upTo(10), upTo(0), []string{"s2"})
 	for range 20 {
 		order := random.Perm(all)
 		done, skipped := order[:random.IntN(all)], []int{}
@@ -258,10 +280,11 @@ func TestStandingFixtures(t *testing.T) {
 	assert.Equal(t, []int{1, 8}, out.Stand[8].Want.Skipped)
 	assert.Empty(t, out.Stand[9].Want.Skipped)
 	var moved []string
-	for _, f := range out.Stand[10:19] {
+	for _, f := range out.Stand[10:25] {
 		moved = append(moved, fmt.Sprintf("%d %s", f.Want.At, f.Want.Gate))
 	}
-	assert.Equal(t, []string{"7 ", "6 ", "3 ", "7 ", "9 adapter-off", "14 adapter-on", "3 off-dop", "3 ", "3 off-dop"}, moved)
+	assert.Equal(t, []string{"7 ", "6 ", "3 ", "7 ", "9 adapter-off", "14 adapter-on", "3 off-dop", "3 ", "3 off-dop",
+		"3 transfer", "3 adapter-off", "3 ", "11 transfer", "11 ", "10 "}, moved)
 
 	var data bytes.Buffer
 	require.NoError(t, json.NewEncoder(&data).Encode(out))

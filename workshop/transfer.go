@@ -21,9 +21,21 @@ type Alignment struct {
 }
 
 // Alignment finds it for a setup of the script, given by its place: by the upright facets of the
-// girdle, and on a solid that is held by more than its sides by the facets that were cut before
+// girdle, and on a solid that is held by more than its sides by the facets that are cut in the setups before
 // and stand the steepest, up to 90°. It is false where there are none.
 func (s *Script) Alignment(setup int) (Alignment, bool) {
+	if setup > 0 {
+		return s.alignedBy(setup, setup-1)
+	}
+	// The stone comes back to its first setup: the facets that were cut in it are there, those of the next one as a rule.
+	if out, ok := s.alignedBy(0, 0); ok {
+		return out, ok
+	}
+	return s.alignedBy(0, 1)
+}
+
+// alignedBy finds it, on a solid by the facets that are cut in the setups up to the last one.
+func (s *Script) alignedBy(setup, last int) (Alignment, bool) {
 	const upright = 90
 	type candidate struct {
 		tier string
@@ -35,7 +47,7 @@ func (s *Script) Alignment(setup int) (Alignment, bool) {
 	steepest := 0.0
 	for i, f := range stone.Facets {
 		t := stone.Diagram.Tiers[f.Tier]
-		if solid && s.Assessment.In[i] >= setup || !solid && (t.Part != diagram.Girdle || t.Angle != upright) {
+		if solid && s.Assessment.In[i] > last || !solid && (t.Part != diagram.Girdle || t.Angle != upright) {
 			continue
 		}
 		set, err := gear.Dial(f.Plane.Normal, pose)
@@ -82,5 +94,12 @@ func (s *Script) OnFlat(setup int) bool {
 	if a := s.Assessment; len(a.Choices.DopUps) > 0 {
 		return a.Stone.HasFlat(r3.Scale(-1, s.Setups[setup].Pose.Up))
 	}
-	return s.Assessment.TableMM > 0 || s.Setups[0].Side() != diagram.Crown
+	return s.Assessment.TableMM > 0 || s.Setups[setup].Side() == diagram.Crown
+}
+
+// OnOneAxis tells whether the dops of two setups, given by their places, stand opposite each other on one axis, as those of a
+// stone's two sides do.
+func (s *Script) OnOneAxis(from, to int) bool {
+	const opposite = -1 + 1e-6
+	return len(s.Assessment.Choices.DopUps) == 0 || r3.Dot(r3.Unit(s.Setups[from].Pose.Up), r3.Unit(s.Setups[to].Pose.Up)) < opposite
 }

@@ -385,9 +385,9 @@ type fixtureEvent struct {
 
 type fixtureState struct {
 	// Marks are "setup/pass/facet kind", sorted.
-	Marks     []string `json:"marks"`
-	Checks    []string `json:"checks"`
-	Transfers []string `json:"turns"`
+	Marks  []string `json:"marks"`
+	Checks []string `json:"checks"`
+	Turns  []string `json:"turns"`
 	// Dops are "setup dop cured", in the order in which the stone was glued.
 	Dops     []string `json:"dops"`
 	Vets     []int    `json:"vets"`
@@ -410,7 +410,7 @@ type fixtureState struct {
 }
 
 func stateOf(w *journal.Work) fixtureState {
-	out := fixtureState{Marks: []string{}, Checks: []string{}, Transfers: []string{}, Dops: []string{}, Vets: []int{}, Notes: len(w.Notes), Moves: []string{}, Happenings: []string{}, Readings: []string{}, Measures: []string{}, Plan: w.Now().No, Finished: w.Finished, Late: w.Late, Last: w.LastAct()}
+	out := fixtureState{Marks: []string{}, Checks: []string{}, Turns: []string{}, Dops: []string{}, Vets: []int{}, Notes: len(w.Notes), Moves: []string{}, Happenings: []string{}, Readings: []string{}, Measures: []string{}, Plan: w.Now().No, Finished: w.Finished, Late: w.Late, Last: w.LastAct()}
 	for setup, passes := range w.Marks {
 		for pass, facets := range passes {
 			for facet, m := range facets {
@@ -423,10 +423,10 @@ func stateOf(w *journal.Work) fixtureState {
 			out.Checks = append(out.Checks, setup+"/"+item)
 		}
 	}
-	for setup := range w.Transfers {
-		out.Transfers = append(out.Transfers, setup)
+	for _, t := range w.Turns {
+		out.Turns = append(out.Turns, t.Setup)
 	}
-	for _, list := range [][]string{out.Marks, out.Checks, out.Transfers} {
+	for _, list := range [][]string{out.Marks, out.Checks} {
 		slices.Sort(list)
 	}
 	for _, g := range w.Dops {
@@ -481,6 +481,13 @@ func TestTheFixturesOfTheFoldAreFresh(t *testing.T) {
 	add("a facet whose dials were read, and a stone that was told", journal.FirstCut, read)
 	add("both taken back", journal.FirstCut, append(read, undo(3, 1), undo(4, 2)))
 	add("the transfer taken back", journal.FirstCut, append(turned, undo(5, 3)))
+	turn := func(n int, setup string) journal.Event {
+		return event(n, journal.Transfer, journal.Transferred{Setup: setup})
+	}
+	thrice := append(turned, turn(5, "s1"), turn(6, "s2"))
+	add("turned over, back and over again", journal.FirstCut, thrice)
+	add("the last transfer told twice", journal.FirstCut, append(thrice, turn(7, "s2")))
+	add("and taken back once for both", journal.FirstCut, append(thrice, turn(7, "s2"), undo(8, 7)))
 	glued := []journal.Event{
 		planned(), event(1, journal.Vetted, journal.Vetting{Plan: 1, Open: []string{"The girdle is thin."}}),
 		event(2, journal.Dopped, journal.Dopping{Setup: "s1", Dop: "Flat dop 6 mm", Adhesive: "Wax", Minutes: 20}), event(3, journal.Done, v),

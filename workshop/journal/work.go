@@ -7,7 +7,7 @@ import (
 
 // Rules is the version of what follows from a log. It is raised when the same log means
 // something else than before: states that older rules left are then folded anew.
-const Rules = 6
+const Rules = 7
 
 // Task says what a work is for, and so what can happen to it.
 type Task string
@@ -35,10 +35,10 @@ type Work struct {
 	Begins []int `json:"begins"`
 	// Marks are the visits that are done or left out, by setup, pass and facet.
 	Marks map[string]map[string]map[string]Mark `json:"marks"`
-	// Checks are the items of transfers that are checked, by setup and item; Transfers the
-	// setups that the stone was turned over to.
-	Checks    map[string]map[string]Act `json:"checks"`
-	Transfers map[string]Act            `json:"turns"`
+	// Checks are the items of transfers that are checked, by setup and item.
+	Checks map[string]map[string]Act `json:"checks"`
+	// Turns are the setups that the stone was turned over to, in order.
+	Turns []Turned `json:"turned"`
 	// Dops are the gluings, Vets the plans that were gone through, by number.
 	Dops []Glued     `json:"dops"`
 	Vets map[int]Act `json:"vets"`
@@ -120,7 +120,7 @@ type Stretch struct {
 func NewWork(task Task) *Work {
 	return &Work{
 		Task: task, Plans: []Asked{}, Begins: []int{}, Marks: map[string]map[string]map[string]Mark{},
-		Checks: map[string]map[string]Act{}, Transfers: map[string]Act{}, Dops: []Glued{}, Vets: map[int]Act{}, Stretches: []Stretch{}, Notes: []Act{},
+		Checks: map[string]map[string]Act{}, Turns: []Turned{}, Dops: []Glued{}, Vets: map[int]Act{}, Stretches: []Stretch{}, Notes: []Act{},
 		Moves: []Moved{}, Happenings: []Incident{}, Readings: []DialRead{}, Measures: []Calipered{}, Shown: []Shown{}, Surveys: []Act{}, Pauses: []Stretch{},
 		Heard: map[string]int64{}, Ticked: map[string]Tick{},
 	}
@@ -287,10 +287,6 @@ func (w *Work) check(e Event, p Checked) {
 	w.Checks[p.Setup][p.Item] = w.with(w.Checks[p.Setup][p.Item], e)
 }
 
-func (w *Work) transfer(e Event, p Transferred) {
-	w.Transfers[p.Setup] = w.with(w.Transfers[p.Setup], e)
-}
-
 func (w *Work) dop(e Event, p Dopping) {
 	w.Dops = append(w.Dops, Glued{Act: w.with(Act{}, e), Dopping: p, At: e.DeviceTime})
 }
@@ -354,11 +350,7 @@ func (w *Work) takeBack(_ Event, p TakenBack) {
 			}
 		}
 	}
-	for setup, a := range w.Transfers {
-		if names(a) {
-			delete(w.Transfers, setup)
-		}
-	}
+	w.Turns = slices.DeleteFunc(w.Turns, func(t Turned) bool { return names(t.Act) })
 	w.Moves = slices.DeleteFunc(w.Moves, func(m Moved) bool {
 		if names(m.Act) {
 			w.restore(m)
@@ -473,8 +465,8 @@ func (w *Work) LastAct() string {
 			later(a)
 		}
 	}
-	for _, a := range w.Transfers {
-		later(a)
+	for _, t := range w.Turns {
+		later(t.Act)
 	}
 	for _, s := range w.Stretches {
 		later(s.Act)

@@ -3629,6 +3629,7 @@ export interface components {
         };
         GateCheck: {
             caution: string;
+            from: string;
             /** @enum {string} */
             gate: "transfer" | "adapter-on" | "adapter-off" | "off-dop";
             item: string;

@@ -37,7 +37,7 @@ describe('the fold agrees with the server', () => {
     expect({
       marks: [...s.marks].map(([key, m]) => `${key} ${m.kind}`).sort(),
       checks: [...s.checks.keys()].sort(),
-      turns: [...s.transfers.keys()].sort(),
+      turns: s.turns.map((t) => t.setup),
       dops: s.dops.map((g) => `${g.setup} ${g.dop} ${Math.round(g.cured)}`),
       vets: [...s.vets.keys()].sort((a, b) => a - b),
       notes: s.notes.length,

@@ -18,8 +18,8 @@ export interface LogState {
   marks: ReadonlyMap<string, Mark>;
   /** Items of transfers that are checked, by setup and item. */
   checks: ReadonlyMap<string, Act>;
-  /** Setups that the stone was turned over to. */
-  transfers: ReadonlyMap<string, Act>;
+  /** Setups that the stone was turned over to, in order. */
+  turns: readonly Turned[];
   /** How the stone was glued, in order: where a setup has several, the last one counts. */
   dops: readonly Glued[];
   /** The plans that were gone through before the stone was glued, by number. */
@@ -56,6 +56,10 @@ export interface Mark extends Act {
    * stay.
    */
   against: readonly LogEvent[];
+}
+
+interface Turned extends Act {
+  setup: string;
 }
 
 export interface Glued extends Act, Dopping {
@@ -107,7 +111,7 @@ export function ordered(events: readonly LogEvent[]): LogEvent[] {
 interface Folding extends LogState {
   marks: Map<string, Mark>;
   checks: Map<string, Act>;
-  transfers: Map<string, Act>;
+  turns: Turned[];
   dops: Glued[];
   vets: Map<number, Act>;
   notes: Note[];
@@ -130,7 +134,14 @@ const apply: { [K in LogEvent['kind']]: (s: Folding, n: number, e: Of<K>) => voi
   },
   skip: tick,
   check: (s, n, e) => record(s.checks, `${e.payload.setup}/${e.payload.item}`, n, e),
-  transfer: (s, n, e) => record(s.transfers, e.payload.setup, n, e),
+  transfer: (s, n, e) => {
+    const { setup } = e.payload;
+    const had = s.turns.at(-1);
+    // Where the stone sits in it already another screen says the same.
+    if (had?.setup === setup)
+      s.turns[s.turns.length - 1] = { setup, n, events: [...had.events, e] };
+    else s.turns.push({ setup, n, events: [e] });
+  },
   dopped: (s, n, e) => {
     const cured = Date.parse(e.deviceTime) + e.payload.minutes * 60_000;
     s.dops.push({ ...e.payload, cured, n, events: [e] });
@@ -175,7 +186,7 @@ function folding(): Folding {
   return {
     marks: new Map(),
     checks: new Map(),
-    transfers: new Map(),
+    turns: [],
     dops: [],
     vets: new Map(),
     notes: [],
@@ -228,7 +239,7 @@ export function renewed(before: LogState, by: ReadonlyMap<string, LogEvent>): Lo
     ...before,
     marks: marks(before.marks),
     checks: acts(before.checks),
-    transfers: acts(before.transfers),
+    turns: before.turns.map(act),
     vets: acts(before.vets),
     dops: before.dops.map(act),
     notes: before.notes.map(act),
@@ -247,7 +258,7 @@ const copyOf = (s: LogState): Folding => ({
   ...s,
   marks: new Map(s.marks),
   checks: new Map(s.checks),
-  transfers: new Map(s.transfers),
+  turns: [...s.turns],
   vets: new Map(s.vets),
   dops: [...s.dops],
   notes: [...s.notes],
@@ -317,10 +328,11 @@ function takeBack(s: Folding, id: string) {
     }
   };
   lessen(s.marks);
-  for (const acts of [s.checks, s.transfers, s.vets] as Map<unknown, Act>[])
+  for (const acts of [s.checks, s.vets] as Map<unknown, Act>[])
     for (const [key, a] of acts) if (names(a)) acts.delete(key);
   // What a move had opened stands again, unless it was done anew.
   for (const m of s.moves) if (names(m)) s.marks = new Map([...m.opened, ...s.marks]);
+  s.turns = s.turns.filter((a) => !names(a));
   s.moves = s.moves.filter((a) => !names(a));
   for (const { opened } of s.moves) lessen(opened);
   s.happenings = s.happenings.filter((a) => !names(a));
@@ -339,7 +351,7 @@ export function lastAct(s: LogState): LogEvent | undefined {
   for (const acts of [
     s.marks.values(),
     s.checks.values(),
-    s.transfers.values(),
+    s.turns,
     s.stretches,
     s.moves,
     s.happenings.filter((h) => h.what === 'bond-failed'),

@@ -21,6 +21,8 @@ export interface BenchState {
   gate: Gate | '';
   /** Items of the gate that are checked. */
   checked: Set<string>;
+  /** The setup that the stone sits in. */
+  sits: string;
   /** The last event that can be taken back. */
   last: LogEvent | undefined;
 }
@@ -46,13 +48,20 @@ export function standingOf(script: BenchScript, log: LogState): BenchState {
   const visited = script.visits.map((_, i) => log.marks.get(visitKey(visitOf(script, i))));
   const at = nextOf(script, visited, log);
   const off = cameOff(log);
-  const gate = off === undefined ? gateOf(script, at, visited, log) : 'off-dop';
+  const sits = sitsIn(script, log);
+  const gate =
+    off === undefined ? gateOf(script, at, isOnAdapter(script, visited, log), sits) : 'off-dop';
   const setup = gateSetup(script, at);
-  // What was checked before the stone came off is checked again.
+  // What was checked before the stone came off, left the adapter or was turned away from this setup is checked again.
+  const since = Math.max(
+    off ?? 0,
+    log.checks.get(`${setup}/adapter-off`)?.n ?? 0,
+    log.turns.findLast((t) => t.setup !== setup)?.n ?? 0,
+  );
   const checked = new Set(
     script.checks
       .map((c) => c.item)
-      .filter((item) => (log.checks.get(`${setup}/${item}`)?.n ?? 0) > (off ?? 0)),
+      .filter((item) => (log.checks.get(`${setup}/${item}`)?.n ?? 0) > since),
   );
   const skipped = skippedOf(script, visited);
   const done = visited.filter(Boolean).length - skipped.length;
@@ -64,6 +73,7 @@ export function standingOf(script: BenchScript, log: LogState): BenchState {
     skipped,
     gate,
     checked,
+    sits,
     last: lastAct(log),
   };
 }
@@ -125,18 +135,18 @@ function cameOff(log: LogState): number | undefined {
   return linedUp ? undefined : off.n;
 }
 
-function gateOf(
-  script: BenchScript,
-  at: number,
-  visited: BenchState['visited'],
-  log: LogState,
-): Gate | '' {
-  const last = script.visits[at - 1];
+/**
+ * The setup that the stone sits in. Transfers alone tell: a tick can come in late, from a screen that had no
+ * network.
+ */
+const sitsIn = (script: BenchScript, log: LogState): string =>
+  log.turns.at(-1)?.setup ?? script.visits[0]?.setup ?? '';
+
+function gateOf(script: BenchScript, at: number, onAdapter: boolean, sits: string): Gate | '' {
   const next = script.visits[at];
-  const turns = last?.setup !== next?.setup && !(next && log.transfers.has(next.setup));
-  const onAdapter = isOnAdapter(script, visited, log);
+  const turns = next !== undefined && next.setup !== sits;
   if (onAdapter && (!next?.adapter || turns)) return 'adapter-off';
-  if (last && next && turns) return 'transfer';
+  if (turns) return 'transfer';
   if (next?.adapter && !onAdapter) return 'adapter-on';
   return '';
 }

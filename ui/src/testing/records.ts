@@ -177,6 +177,7 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
     {
       gate: 'transfer',
       setup: '',
+      from: '',
       item: 'key',
       text: 'The key of the dop sits in its notch.',
       minutes: 0,
@@ -185,6 +186,7 @@ export const scriptOf = (change: Partial<BenchScript> = {}): BenchScript => ({
     {
       gate: 'transfer',
       setup: '',
+      from: '',
       item: 'clean',
       text: 'Both dops are clean.',
       minutes: 0,

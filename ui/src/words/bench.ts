@@ -28,6 +28,7 @@ export const benchWords = {
   leaveOpen: 'Leave it open',
   backTier: (tier: string, n: number) => `Back over ${tier} (${n})`,
   first: 'First facet of this side',
+  setAnew: 'Set angle and index anew',
   firstUp: 'First facet of this dop-up',
   teethOn: (n: number, to: string) => `+${n} → ${to}`,
   teethBack: (n: number, to: string) => `−${n} → ${to}`,
@@ -64,6 +65,10 @@ export const benchWords = {
   transfer: 'Turn the stone over',
   comesUp: (facet: string) => `This dop-up is done. ${facet} comes up now.`,
   transferLead: (side: string) => `The first side is done. The ${side} comes up now.`,
+  comesAgain: (facet: string) =>
+    `Facets of the dop-up with ${facet} up are cut again, so it comes up once more.`,
+  transferBack: (side: string) =>
+    `Facets of the ${side} are cut again, so it comes up once more. Heights are read anew.`,
   transferDials: (side: string) => `${side} indexes`,
   transferGo: 'Transfer done',
   allDone: 'Every facet is cut',

@@ -215,6 +215,7 @@ test('the table is fitted on the adapter, cut through its laps, and the adapter 
       {
         gate: 'adapter-on',
         setup: '',
+        from: '',
         item: 'adapter-fit',
         text: 'Protractor at 45°.',
         minutes: 0,

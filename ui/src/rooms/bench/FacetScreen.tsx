@@ -24,7 +24,7 @@ import type { Reread } from './reread';
 import { Ribbon } from './Ribbon';
 import type { BenchState } from '../../log/standing';
 import { cheatOf, passName } from '../../parts/work/visitWords';
-import { lastTier, moves, type Habit } from './work';
+import { lastTier, moves, stoodAt, type Habit } from './work';
 import { upOf, upName } from '../../parts/stone/setups';
 
 interface Props {
@@ -63,13 +63,13 @@ export function FacetScreen(props: Props) {
   const { script, state, at } = props;
   const visit = script.visits[at]!;
   const facet = script.facets[visit.facet]!;
-  const before = script.visits[at - 1];
-  const last = before && before.setup === visit.setup ? script.facets[before.facet] : undefined;
+  const before = stoodAt(script, state, at);
+  const last = before && script.facets[before.facet];
   // What is read by itself need not be asked for.
   const dialRead = useInstruments().some(
     (i) => i.here && i.now.some((r) => r.quantity === 'height'),
   );
-  const changes = at === state.at ? moves(script, at) : [w.bench.thisOne];
+  const changes = at === state.at ? moves(script, state, at) : [w.bench.thisOne];
   return (
     <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))' }}>
       <Pictures script={script} at={at} asCut={props.asCut} />

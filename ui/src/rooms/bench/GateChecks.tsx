@@ -20,6 +20,9 @@ interface Props {
 /** What is checked before the next visit. A check is taken back by unticking it. */
 export function GateChecks({ script, state, log }: Props) {
   const setup = gateSetup(script, state.at);
+  // A script that an older build has kept does not say where from.
+  const here = (c: BenchScript['checks'][number]) =>
+    c.gate === state.gate && (!c.setup || c.setup === setup) && (!c.from || c.from === state.sits);
   const check = (item: string) => {
     const made = log.state.checks.get(`${setup}/${item}`)?.events.at(-1);
     log.add([
@@ -30,30 +33,28 @@ export function GateChecks({ script, state, log }: Props) {
   };
   return (
     <>
-      {script.checks
-        .filter((c) => c.gate === state.gate && (c.setup === '' || c.setup === setup))
-        .map((c, i) => (
-          <Box key={c.item} sx={{ borderTop: i > 0 ? 1 : 0, borderColor: 'divider', py: 0.5 }}>
-            <Box sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
-              <FormControlLabel
-                sx={{ flexGrow: 1, alignItems: 'flex-start', minHeight: 64, py: 1 }}
-                control={
-                  <Checkbox checked={state.checked.has(c.item)} onChange={() => check(c.item)} />
-                }
-                label={c.text}
+      {script.checks.filter(here).map((c, i) => (
+        <Box key={c.item} sx={{ borderTop: i > 0 ? 1 : 0, borderColor: 'divider', py: 0.5 }}>
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
+            <FormControlLabel
+              sx={{ flexGrow: 1, alignItems: 'flex-start', minHeight: 64, py: 1 }}
+              control={
+                <Checkbox checked={state.checked.has(c.item)} onChange={() => check(c.item)} />
+              }
+              label={c.text}
+            />
+            {c.minutes > 0 && (
+              <Clock
+                of={`gate/${script.workId}/${setup}/${c.item}`}
+                what={wheelWords.clockOf(script.number)}
+                minutes={c.minutes}
+                label={clockWords.step(i + 1)}
               />
-              {c.minutes > 0 && (
-                <Clock
-                  of={`gate/${script.workId}/${setup}/${c.item}`}
-                  what={wheelWords.clockOf(script.number)}
-                  minutes={c.minutes}
-                  label={clockWords.step(i + 1)}
-                />
-              )}
-            </Box>
-            {c.caution && <Care>{c.caution}</Care>}
+            )}
           </Box>
-        ))}
+          {c.caution && <Care>{c.caution}</Care>}
+        </Box>
+      ))}
     </>
   );
 }

@@ -25,7 +25,17 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
   const visit = script.visits[state.at]!;
   const no = script.facets[visit.facet]!.setup;
   const setup = script.setups[no]!;
-  const cutSoFar = script.facets.findIndex((f) => f.setup === no);
+  // What was mended can bring a side up again that was up before.
+  const again =
+    setup.id === script.visits[0]!.setup || log.state.turns.some((t) => t.setup === setup.id);
+  const cutSoFar = Math.max(
+    state.step,
+    script.facets.findIndex((f) => f.setup === no),
+  );
+  const open = new Set(
+    script.visits.flatMap((v, i) => (v.setup === setup.id && !state.visited[i] ? [v.facet] : [])),
+  );
+  const facets = script.facets.filter((_, i) => open.has(i));
   return (
     <Box
       sx={{
@@ -43,21 +53,25 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
         </Typography>
         {setup.up === '' ? (
           <>
-            <Typography sx={{ mb: 2 }}>{w.bench.comesUp(setup.name)}</Typography>
+            <Typography sx={{ mb: 2 }}>
+              {again ? w.bench.comesAgain(setup.name) : w.bench.comesUp(setup.name)}
+            </Typography>
             <Box sx={{ height: 220 }}>
               <StoneInWheel
                 mesh={script.mesh}
                 step={cutSoFar}
                 up={upOf(setup)}
                 wheel={script.wheel}
-                lit={script.facets.filter((f) => f.setup === no).map((f) => f.dial)}
+                lit={facets.map((f) => f.dial)}
                 label={w.drawing.inWheel(setup.name)}
               />
             </Box>
           </>
         ) : (
           <>
-            <Typography sx={{ mb: 2 }}>{w.bench.transferLead(upName(setup))}</Typography>
+            <Typography sx={{ mb: 2 }}>
+              {again ? w.bench.transferBack(upName(setup)) : w.bench.transferLead(upName(setup))}
+            </Typography>
             <BothSides
               mesh={script.mesh}
               step={cutSoFar}
@@ -70,11 +84,11 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
         <Typography variant="h2" sx={{ mt: 3 }}>
           {w.bench.transferDials(setup.up === '' ? setup.name : w.tiers.parts[setup.up]!)}
         </Typography>
-        <Dials script={script} setup={no} />
+        <Dials script={script} facets={facets} />
       </Box>
       <Box>
         <GateChecks script={script} state={state} log={log} />
-        <GlueNow {...{ script, log }} setup={visit.setup} since={0} />
+        <GlueNow {...{ script, log }} setup={visit.setup} since={log.state.turns.at(-1)?.n ?? 0} />
         <GateActions
           go={w.bench.transferGo}
           onGo={() => log.add([{ kind: 'transfer', payload: { setup: visit.setup } }])}
@@ -85,9 +99,8 @@ export function TransferScreen({ script, state, log, onBack }: Props) {
   );
 }
 
-/** The dialled positions of a side, tier by tier. */
-function Dials({ script, setup }: { script: BenchScript; setup: number }) {
-  const facets = script.facets.filter((f) => f.setup === setup);
+/** The dialled positions of facets, tier by tier. */
+function Dials({ script, facets }: { script: BenchScript; facets: BenchScript['facets'] }) {
   const tiers = [...new Set(facets.map((f) => f.tier))];
   return (
     <Sheet head={[w.tiers.tier, w.tiers.angle, w.tiers.indexes]}>

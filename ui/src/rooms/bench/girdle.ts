@@ -48,7 +48,7 @@ export function takesGirdle(script: BenchScript, place: number): boolean {
 export function budgetAt(script: BenchScript, log: LogState, place: number): string | undefined {
   const visit = script.visits[place]!;
   const planned = girdlePlanned(script);
-  const turned = log.transfers.get(visit.setup)?.n ?? 0;
+  const turned = log.turns.findLast((t) => t.setup === visit.setup)?.n ?? 0;
   const last = log.measures.findLast((m) => m.what === 'girdle');
   if (!takesGirdle(script, place)) return undefined;
   if (planned === undefined || !last || last.n < turned) return undefined;

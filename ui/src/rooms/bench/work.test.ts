@@ -25,7 +25,10 @@ const script = {
 } as unknown as BenchScript;
 
 const standing = (at: number, done: number[] = []) =>
-  ({ at, visited: script.visits.map((_, i) => (done.includes(i) ? {} : undefined)) }) as BenchState;
+  ({
+    at,
+    visited: script.visits.map((_, i) => (done.includes(i) ? { n: i + 1 } : undefined)),
+  }) as BenchState;
 
 test('Done ticks what is open of the facet, the round or the tier', () => {
   expect(ticked(script, standing(0), 'facet')).toEqual([0]);
@@ -37,11 +40,14 @@ test('Done ticks what is open of the facet, the round or the tier', () => {
 });
 
 test('the move to a facet is told as people say it, and nothing is told that stays', () => {
-  expect(moves(script, 0)).toEqual([w.bench.first]);
-  expect(moves(script, 1)).toEqual(['+48 → 48']);
-  expect(moves(script, 2)).toEqual([
+  expect(moves(script, standing(0), 0)).toEqual([w.bench.first]);
+  expect(moves(script, standing(1, [0]), 1)).toEqual(['+48 → 48']);
+  expect(moves(script, standing(2, [0, 1]), 2)).toEqual([
     'change to Cut · 600',
     'protractor from 42° to 41.5°',
     '−24 → 24',
   ]);
+  // The hand comes from elsewhere: a facet that was cut later, or none at all.
+  expect(moves(script, standing(1, [0, 2]), 1)).toEqual([w.bench.setAnew]);
+  expect(moves(script, standing(2), 2)).toEqual([w.bench.setAnew]);
 });

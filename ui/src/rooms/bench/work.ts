@@ -24,6 +24,17 @@ export function facetName(script: BenchScript, at: number): string {
   return w.bench.facet(facet.tier, facet.dial.tooth);
 }
 
+/** Places of the visits that are done, on whatever side, and of the one on the screen. */
+export const cutSoFar = (state: BenchState, shown: number | undefined): number[] =>
+  state.visited.flatMap((m, i) => (i === shown || m?.kind === 'done' ? [i] : []));
+
+/** Place of the visit that was done last, undefined where none was. */
+export function lastCut(state: BenchState): number | undefined {
+  const done = state.visited.map((m) => (m?.kind === 'done' ? m.n : 0));
+  const last = done.indexOf(Math.max(...done));
+  return done[last] ? last : undefined;
+}
+
 /** What the last act was a part of: the visits to one tier in one pass, as far as they are marked. */
 export function lastTier(script: BenchScript, state: BenchState): number[] {
   const { last } = state;
@@ -68,14 +79,26 @@ export function leftInPass(script: BenchScript, state: BenchState): number[] {
   });
 }
 
+/**
+ * The visit before, where the machine still stands as that left it: nothing was cut since out of turn, and the
+ * stone was not turned over.
+ */
+export function stoodAt(script: BenchScript, state: BenchState, at: number) {
+  const before = script.visits[at - 1];
+  const newest = Math.max(...state.visited.map((m) => m?.n ?? 0));
+  const stays = state.visited[at - 1]?.n === newest;
+  return stays && before?.setup === script.visits[at]!.setup ? before : undefined;
+}
+
 /** What is changed at the machine from the last visit to this one, as people say it. */
-export function moves(script: BenchScript, at: number): string[] {
+export function moves(script: BenchScript, state: BenchState, at: number): string[] {
   const visit = script.visits[at]!;
   const { first, pass, from, teeth } = visit.move;
   if (first) {
     const setup = script.setups.find((s) => s.id === visit.setup);
     return [setup?.up === '' ? w.bench.firstUp : w.bench.first];
   }
+  if (!stoodAt(script, state, at)) return [w.bench.setAnew];
   const facet = script.facets[visit.facet]!;
   const tooth = String(facet.dial.tooth);
   return [

@@ -17,10 +17,10 @@ import { mendingWords } from '../../../words/mending';
 import { plain, thousandths } from '../../../words/numbers';
 import { wheelWords as t } from '../../../words/wheel';
 import { w } from '../../../words/words';
-import { FacetPick, pickable } from '../FacetPick';
+import { FacetPick } from '../FacetPick';
 import { MarkedStone } from '../MarkedStone';
 import { Panel } from '../Panel';
-import { facetName } from '../work';
+import { cutSoFar, facetName, lastCut } from '../work';
 import { choices, girdleOf, usualDepths, type Choice } from './choices';
 
 interface Props {
@@ -44,9 +44,9 @@ export function HappenedScreen(props: Props) {
   const [choice, setChoice] = useState(first);
   const [made, setMade] = useState<LogEvent>();
   const [said, setSaid] = useState<Happened>();
-  const places = shown === undefined ? [] : pickable(script, state, shown);
-  // Most often it is the facet on the screen.
-  const [at, setAt] = useState(shown);
+  const places = cutSoFar(state, shown);
+  // Most often it is the facet on the screen; between two facets it is the last one.
+  const [at, setAt] = useState(shown ?? lastCut(state));
   const facet = at === undefined ? undefined : script.facets[script.visits[at]!.facet]!;
   const [point, setPoint] = useState<Vec>();
   // A touch tells the facet first, and then where on it.
@@ -66,7 +66,8 @@ export function HappenedScreen(props: Props) {
     const [x, y, z] = (point ?? []).map((v) => v * script.mmPerUnit);
     const happened: Happened = {
       what: choice!.what,
-      ...(at !== undefined && { at: visitOf(script, at) }),
+      ...(at !== undefined &&
+        (shown !== undefined || choice!.atFacet) && { at: visitOf(script, at) }),
       // Without a depth nothing is known to lie under it.
       ...(point && more.mm !== undefined && { point: [x!, y!, z!] }),
       ...more,

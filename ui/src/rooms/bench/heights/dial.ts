@@ -19,13 +19,14 @@ export interface Taken extends DialReading {
 const senseOf = (facet: Facet): number => (facet.division?.rising ? -1 : 1);
 
 /**
- * The readings that still count for a setup: those since the stone was glued, or was found to lean. They rise as the stone is
+ * The readings that still count for a setup: those since the stone was turned over to it, was glued, or was found to lean. They rise as the stone is
  * lifted, whichever way this machine's dial counts. A lap that was changed for another is another lap.
  */
 export function takenIn(script: BenchScript, log: LogState, setup: string): Taken[] {
   const places = new Map(script.visits.map((_, i) => [visitKey(visitOf(script, i)), i]));
   const glued = Math.max(
     0,
+    ...log.turns.filter((t) => t.setup === setup).map((t) => t.n),
     ...log.dops.filter((d) => d.setup === setup).map((d) => d.n),
     ...log.happenings.filter((h) => h.what === 'bond-failed').map((h) => h.n),
     log.checks.get(`${setup}/leaning`)?.n ?? 0,
