@@ -144,6 +144,9 @@ func (s *Stones) WaysOut(ctx context.Context, stone Stone) (*WaysOut, error) {
 		}
 		at.Cut, at.Most = append(at.Cut, d), append(at.Most, math.Inf(1))
 	}
+	for _, free := range cut.Free {
+		at.Measured = append(at.Measured, free != nil)
+	}
 	names := plan.names(cut.Stone)
 	for _, h := range state.Folded.Happenings {
 		if h.At == nil || !slices.Contains(wrongs, h.What) || plan.Mended != nil && state.Folded.PlanAt(h.N) < plan.Mended.Plan {

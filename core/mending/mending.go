@@ -31,6 +31,9 @@ type Standing struct {
 	Points []r3.Vec
 	// Beside are planes that were cut where the plan has none: at a wrong index or angle. No stop looks for meets on them.
 	Beside []cutting.Beside
+	// Measured tells, in the order of the plan's facets, which of them stop where the plan measures them and at no meet, as on a
+	// solid that is held by one face after the other. Nil is none.
+	Measured []bool
 	// Walls are the planes of the rough, where it is known.
 	Walls []solid.Plane
 }
@@ -179,7 +182,7 @@ func (m *mender) stone(distances []float64, besides ...cutting.Beside) (*cutting
 }
 
 // solved solves the plan's stops again, tiers in an order, with facets that stand elsewhere: change is given the places of a
-// tier's facets and the distances of their stops on the stone so far, and may change them. It returns the distances of all, in
+// tier's facets and the distances of their stops on the stone so far, those that are measured as planned, and may change them. It returns the distances of all, in
 // the order of the plan's facets.
 func (m *mender) solved(order []int, change func(places []int, distances []float64)) ([]float64, error) {
 	out := slices.Clone(m.Cut)
@@ -187,6 +190,9 @@ func (m *mender) solved(order []int, change func(places []int, distances []float
 		places, distances := make([]int, len(facets)), make([]float64, len(facets))
 		for k, f := range facets {
 			places[k], distances[k] = m.place[[2]int{f.Tier, f.Place}], f.Plane.D
+			if i := places[k]; m.Measured != nil && m.Measured[i] {
+				distances[k] = m.Plan.Facets[i].Plane.D
+			}
 		}
 		change(places, distances)
 		for k := range facets {
@@ -211,8 +217,12 @@ func (m *mender) leave() Way {
 	return m.to(Leave, distances)
 }
 
-// begunFirst orders the tiers: those of which something is cut, then the others.
+// begunFirst orders the tiers: those of which something is cut, then the others. On a solid a tier that is begun can have facets
+// that meet what is not: there the plan's order holds.
 func (m *mender) begunFirst() []int {
+	if m.Measured != nil {
+		return tiers(m.Plan)
+	}
 	begun := make([]bool, len(m.Plan.Diagram.Tiers))
 	for i, f := range m.Plan.Facets {
 		begun[f.Tier] = begun[f.Tier] || m.cut(i)
