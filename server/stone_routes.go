@@ -101,8 +101,9 @@ type Assessment struct {
 	Warnings []Place          `json:"warnings"`
 	// Obstacles keep the machine from cutting the diagram as it is drawn.
 	Obstacles []Place `json:"obstacles"`
-	// DopUps are how a solid is held one time after the other; none for a stone that is held by its two sides.
-	DopUps []HeldDopUp `json:"dopUps"`
+	// Held is what is dialled each time that the stone is held, in order: for a solid that is held by one face after the other, and for
+	// a stone that is tipped or leans. It is empty where the diagram tells it.
+	Held []HeldSetup `json:"held"`
 	// NoTable tells that the stone has no flat to glue to at the transfer.
 	NoTable bool       `json:"noTable"`
 	Stone   *StoneView `json:"stone"`
@@ -202,15 +203,16 @@ type NotedFacet struct {
 	Pass  string `json:"pass"`
 }
 
-// HeldDopUp is one of the times that a solid is held: the facet that faces up, how it is seen from there, and what is dialled.
-type HeldDopUp struct {
+// HeldSetup is one of the times that a stone is held: the side or the facet that faces up, how it is seen from there, and what is
+// dialled.
+type HeldSetup struct {
 	Name  string     `json:"name"`
 	Right Point      `json:"right"`
 	Above Point      `json:"above"`
 	Tiers []HeldTier `json:"tiers"`
 }
 
-// HeldTier is what is dialled for those facets of a tier that are cut in a dop-up at an angle in degrees.
+// HeldTier is what is dialled for those facets of a tier that are cut in a setup at an angle in degrees.
 type HeldTier struct {
 	Tier  string  `json:"tier"`
 	Angle float64 `json:"angle"`
@@ -418,7 +420,7 @@ func assessmentOf(a *workshop.Assessment) Assessment {
 		Carats: a.Carats, CriticalAngle: a.CriticalAngle, RefractiveIndex: a.Material.RefractiveIndex, Turns: a.Turns, LargestCheat: a.LargestCheat,
 		Ranking: fitsOf(a.Ranking), CheatGap: a.CheatGap, CheatResidual: a.CheatResidual,
 		Cheater: a.Machine.Cheater != workshop.CheaterNone,
-		NoTable: a.TableMM == 0, Calipers: calipersOf(a), Laps: []TierLaps{}, DopUps: heldDopUps(a),
+		NoTable: a.TableMM == 0, Calipers: calipersOf(a), Laps: []TierLaps{}, Held: heldOf(a),
 		Warnings:  placesOf(slices.Concat(a.Stone.Warnings, a.Girdle, a.Left, a.Leaking)),
 		Obstacles: placesOf(a.Machine.Obstacles(a.Stone)), Stone: plannedView(a),
 	}
@@ -431,17 +433,21 @@ func assessmentOf(a *workshop.Assessment) Assessment {
 	return out
 }
 
-func heldDopUps(a *workshop.Assessment) []HeldDopUp {
-	out := make([]HeldDopUp, len(a.Choices.DopUps))
-	for no, up := range a.Choices.DopUps {
-		right, above := a.Setups[no].Pose.Seen()
-		out[no] = HeldDopUp{up.String(), pointOf(right), pointOf(above), []HeldTier{}}
-	}
-	if len(out) == 0 {
+// heldOf tells what is dialled each time that the stone is held, where the diagram does not tell it: for a solid that is held by one
+// face after the other, and for a stone that is tipped or leans.
+func heldOf(a *workshop.Assessment) []HeldSetup {
+	out := []HeldSetup{}
+	asDrawn := func(s workshop.Setup) bool { return s.Pose.Rotation == gear.Unmoved }
+	if len(a.Choices.DopUps) == 0 && !slices.ContainsFunc(a.Setups, func(s workshop.Setup) bool { return !asDrawn(s) }) {
 		return out
 	}
+	for no, s := range a.Setups {
+		// As it sits: what is dialled with the protractor at 90°, a quarter of the way round and at index N.
+		right, above := s.Pose.Facing(90, float64(s.Pose.Gear)/4), s.Pose.Facing(90, 0)
+		out = append(out, HeldSetup{a.Choices.UpName(no), pointOf(right), pointOf(above), []HeldTier{}})
+	}
 	for i, f := range a.Stone.Facets {
-		held, set := &out[a.In[i]], a.Planned(i)
+		held, set := &out[a.In[i]], a.Dialled(i)
 		name := a.Stone.Diagram.Tiers[f.Tier].Name
 		// Angles a hair apart are one.
 		const same = 1e-4

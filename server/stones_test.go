@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -115,6 +116,19 @@ func TestAPlanIsWorkedOutInMillimetresAndCarats(t *testing.T) {
 	crown := assess(plan("Quartz", 96, width(8), diagram.Crown))
 	assert.Equal(t, "C1", crown.Stone.Tiers[1].Name, "the girdle, then the crown")
 	assert.InDelta(t, corners.Carats, crown.Carats, 1e-6)
+
+	assert.Empty(t, crown.Held, "the diagram tells what is dialled")
+	choices := plan("Quartz", 96, width(8), diagram.Pavilion)
+	choices.Holds = []server.Hold{{}, {Tilt: 4, Towards: 96}}
+	tipped := assess(choices).Held
+	require.Len(t, tipped, 2)
+	level := func(h server.HeldSetup) bool {
+		return slices.ContainsFunc(h.Tiers, func(of server.HeldTier) bool { return of.Angle == 0 })
+	}
+	assert.False(t, level(tipped[1]), "the table is dialled, too")
+	table := tipped[1].Tiers[slices.IndexFunc(tipped[1].Tiers, func(of server.HeldTier) bool { return of.Tier == "T" })]
+	assert.InDelta(t, 4, table.Angle, 1e-6)
+	assert.Len(t, tipped[0].Tiers[0].Dials, 12, "the other side sits straight: a tier has one angle")
 
 	var settings server.Settings
 	c.get("/api/settings", &settings)

@@ -308,6 +308,15 @@ func (a *Assessment) largestDialled() (largest float64) {
 func (a *Assessment) Planned(place int) gear.Setting {
 	pose := a.Setups[a.In[place]].Pose
 	pose.Rotation = gear.Unmoved
+	return a.dialled(place, pose)
+}
+
+// Dialled returns how a facet, given by its place, is set on the stone as it sits.
+func (a *Assessment) Dialled(place int) gear.Setting {
+	return a.dialled(place, a.Setups[a.In[place]].Pose)
+}
+
+func (a *Assessment) dialled(place int, pose gear.Pose) gear.Setting {
 	// Poses of the workshop's own can be dialled.
 	set, _ := gear.Dial(a.Stone.Facets[place].Plane.Normal, pose)
 	return set

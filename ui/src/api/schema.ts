@@ -2830,12 +2830,12 @@ export interface components {
             cheater: boolean;
             criticalAngle: components["schemas"]["Range"];
             crown: number;
-            dopUps: components["schemas"]["HeldDopUp"][];
             draft: components["schemas"]["Draft"];
             frostedGirdle: boolean;
             girdleMax: number;
             girdleMin: number;
             height: number;
+            held: components["schemas"]["HeldSetup"][];
             laps: components["schemas"]["TierLaps"][];
             largestCheat: number;
             length: number;
@@ -3766,7 +3766,7 @@ export interface components {
             distance: number;
             tier: number;
         };
-        HeldDopUp: {
+        HeldSetup: {
             above: components["schemas"]["Point"];
             name: string;
             right: components["schemas"]["Point"];

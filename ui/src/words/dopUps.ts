@@ -1,7 +1,7 @@
 /** What is said of a solid that is held by one face after the other. */
 export const dopUpWords = {
   head: 'Dop-ups',
-  held: 'How it is held',
+  held: 'Dialled as it sits',
   several: 'Hold it by one face after the other',
   steepest: 'No steeper than',
   propose: 'Propose dop-ups',

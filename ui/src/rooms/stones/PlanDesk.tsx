@@ -101,7 +101,7 @@ export function PlanDesk(props: Props) {
       <Refusal error={assessed.error} />
       {a && <PlanCares assessment={a} choices={choices} />}
       {a && <PlanFigures assessment={a} />}
-      {a?.stone && <Dialled {...{ stone: a.stone, dopUps: a.dopUps, selected, select }} />}
+      {a?.stone && <Dialled {...{ stone: a.stone, held: a.held, selected, select }} />}
       <Box component="section" aria-label={w.stones.habits} sx={{ my: 4 }}>
         <Typography variant="h3" gutterBottom sx={{ mb: 3 }}>
           {w.stones.habits}

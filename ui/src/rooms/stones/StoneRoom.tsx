@@ -185,7 +185,7 @@ function StoneSheet({ page, onChange }: { page: StonePage; onChange: () => void 
           </Box>
         )}
         <PlanFigures assessment={a} />
-        {a.stone && <Dialled {...{ stone: a.stone, dopUps: a.dopUps, selected, select }} />}
+        {a.stone && <Dialled {...{ stone: a.stone, held: a.held, selected, select }} />}
         <CutWith choices={page.plan.choices} />
         <Box sx={{ my: 4 }}>
           <History history={page.history} kinds={w.stones.events} />

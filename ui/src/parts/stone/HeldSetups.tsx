@@ -8,11 +8,11 @@ import { StoneInWheel } from './StoneInWheel';
 
 interface Props {
   stone: StoneView;
-  dopUps: Assessment['dopUps'];
+  held: Assessment['held'];
 }
 
-/** A solid as it is held, one dop-up after the other: what faces the eye, and what is dialled then. */
-export function HeldDopUps({ stone, dopUps }: Props) {
+/** A stone as it is held, one time after the other: what faces the eye, and what is dialled then. */
+export function HeldSetups({ stone, held }: Props) {
   return (
     <Box
       component="section"
@@ -24,7 +24,7 @@ export function HeldDopUps({ stone, dopUps }: Props) {
         my: 4,
       }}
     >
-      {dopUps.map((d, i) => (
+      {held.map((d, i) => (
         <Box key={d.name} role="group" aria-label={t.one(i + 1, d.name)}>
           <Typography variant="h3">{t.one(i + 1, d.name)}</Typography>
           <Box sx={{ height: 230 }}>
