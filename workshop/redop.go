@@ -15,8 +15,8 @@ import (
 // FlushFacet is a facet that can be brought flush with the lap, to find how a stone sits.
 type FlushFacet struct {
 	ID FacetID
-	// Place is that among the stone's facets, and Tier the name of its tier. Of a facet that a stone came with and the plan does not
-	// have, Place is -1, Tier is "", and Old is its number from 1.
+	// Place is that among the stone's facets, and so the ID of its face, and Tier the name of its tier. A facet that a stone came with
+	// and the plan does not have lies behind those; its Tier is "", and Old is its number from 1.
 	Place int
 	Tier  string
 	Old   int
@@ -88,9 +88,11 @@ func (s *Stones) FlushFacets(ctx context.Context, stone Stone, setup string) ([]
 		offer(FlushFacet{ID: id, Place: place, Tier: a.Stone.Diagram.Tiers[f.Tier].Name}, f.Plane.Normal)
 	}
 	if len(all) == 0 && plan.Came != nil {
+		worked := plan.Came.worked(a.Stone, a.MM, names)
 		for i, p := range plan.Came.Planes {
 			if p.Facet == "" {
-				offer(FlushFacet{ID: oldFacet(i), Place: -1, Old: i + 1}, p.Normal)
+				face := slices.IndexFunc(worked.Beside, func(b cutting.Beside) bool { return b.Plane.Normal == p.Normal })
+				offer(FlushFacet{ID: oldFacet(i), Place: len(a.Stone.Facets) + face, Old: i + 1}, p.Normal)
 			}
 		}
 	}

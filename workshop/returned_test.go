@@ -87,6 +87,8 @@ func TestAWayToRecutBecomesAWork(t *testing.T) {
 func linesUpByOldFacets(t *testing.T, s *shop, old *cutting.Stone, stone workshop.Stone) {
 	t.Helper()
 	plan := stone.Work().Plan
+	script, err := s.Script(t.Context(), stone)
+	require.NoError(t, err)
 	for i, setup := range plan.Setups {
 		side := setup.Side()
 		facets, err := s.FlushFacets(t.Context(), stone, setup.ID)
@@ -95,6 +97,11 @@ func linesUpByOldFacets(t *testing.T, s *shop, old *cutting.Stone, stone worksho
 		var found []workshop.FoundFlush
 		for _, f := range facets {
 			assert.Positive(t, f.Old)
+			face := script.Steps[0].Solid.Face(f.Place)
+			require.NotNil(t, face, "it is shown in the picture")
+			set, err := gear.Dial(face.Plane.Normal, setup.Pose)
+			require.NoError(t, err)
+			assert.InDelta(t, f.Set.Angle, set.Angle, 1e-9)
 			was := false
 			for _, g := range old.Facets {
 				set, err := gear.Dial(g.Plane.Normal, workshop.UsualPose(side, plan.Choices.Gear, 0))

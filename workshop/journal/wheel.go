@@ -189,15 +189,3 @@ func (w *Work) bound(e Event) {
 func (w *Work) Paused() bool {
 	return len(w.Pauses) > 0 && w.Pauses[len(w.Pauses)-1].Kind == Pause
 }
-
-// restore puts back the marks that a move had opened; where the visit was done again since, that counts,
-// and the time of the first is kept.
-func (w *Work) restore(m Moved) {
-	for _, o := range m.Opened {
-		if _, there := w.Mark(o.Visit); there {
-			w.Spare = w.Spare.add(o.Time)
-			continue
-		}
-		w.Marks[o.Setup][o.Pass][o.Facet] = o.Mark
-	}
-}
