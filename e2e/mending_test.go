@@ -312,6 +312,7 @@ func TestAStoneIsTurnedBackForWhatIsMended(t *testing.T) {
 	u.until(`document.querySelectorAll('ul[aria-label="Ways out"] button').length === 5`)
 	u.press("4")
 	u.until(`document.querySelector('ul[aria-label="Ways out"] [aria-pressed=true]').innerText.includes('the same stone, smaller')`)
+	u.mentions("The stone is turned over once more for it, with a bond that has to hold.")
 	u.press(kb.Enter)
 
 	// The crown is up: it is cut first. Then the pavilion comes up once more.

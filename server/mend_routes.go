@@ -61,9 +61,11 @@ type WayOut struct {
 	Figures *MendFigures `json:"figures"`
 	// Scale is against the plan, null where the way has none.
 	Scale *float64 `json:"scale"`
-	// Again is how many facets are cut again, Visits how often they are, Minutes how long that takes at one's own pace.
+	// Again is how many facets are cut again, Visits how often they are, Minutes how long that takes at one's own pace. Turns is how
+	// many times more than planned the stone is turned over for it.
 	Again   int        `json:"again"`
 	Visits  int        `json:"visits"`
+	Turns   int        `json:"turns"`
 	Minutes float64    `json:"minutes"`
 	Tiers   []MendTier `json:"tiers"`
 	// Gap is the widest gap of a planned meet in µm.
@@ -202,6 +204,7 @@ func wayOut(w analysis.WayAtWheel, found *workshop.WaysOut) WayOut {
 	}
 	solid := finishedMesh(w.Stone)
 	out.Solid, out.Scale, out.Again, out.Visits, out.Minutes, out.Gap = &solid, w.Scale, w.Again, w.Visits, w.Minutes, w.GapMax
+	out.Turns = found.TurnsBack(w.Way)
 	out.Figures = &MendFigures{asCutFigures(found.AsCut, w.Stone), w.Lost, w.Return, w.Window}
 	for _, t := range w.Tiers {
 		out.Tiers = append(out.Tiers, MendTier(t))

@@ -99,6 +99,9 @@ type WaysOut struct {
 	Visits []int
 	// Minutes is how long a visit takes at the cutter's own pace.
 	Minutes float64
+	// sits is the place of the setup that the stone sits in, open tells of each setup whether visits are open in it.
+	sits int
+	open []bool
 }
 
 // sameDirection is how near two unit normals are one: what is told is kept to a millionth.
@@ -172,6 +175,7 @@ func (s *Stones) WaysOut(ctx context.Context, stone Stone) (*WaysOut, error) {
 		}
 	}
 	out.CutSince = cutSincePlan(state.Folded)
+	out.sits, out.open = plan.sitsIn(state.Folded)
 	out.Standing, out.Ways, out.Visits = at, at.Ways(cut.MM), make([]int, len(names))
 	for _, run := range plan.Runs {
 		for _, id := range run.Facets {
@@ -228,55 +232,11 @@ func (s *Stones) Mend(ctx context.Context, stoneID string, way mending.Kind, ver
 				again = append(again, id)
 			}
 		}
-		to.log = func(ctx context.Context) error { return s.openAgain(ctx, stone.Work(), again) }
+		to.log = func(ctx context.Context) error {
+			return s.openAgain(ctx, stone.Work(), again, ways.goesBackFirst(ways.Ways[i]))
+		}
 		return to, nil
 	})
-}
-
-// openAgain opens all visits again in which some facets were cut. The work goes on with those of the setup that the stone sits in.
-func (s *Stones) openAgain(ctx context.Context, work Work, facets []FacetID) error {
-	state, err := s.journal.WorkState(ctx, work.ID)
-	if err != nil {
-		return err
-	}
-	setups := slices.Clone(work.Plan.Setups)
-	if runs := work.Plan.Runs; len(runs) > 0 {
-		// What is opened last goes on first.
-		sits := state.Folded.SitsIn(runs[0].Setup)
-		rank := func(s Setup) int {
-			if s.ID == sits {
-				return 1
-			}
-			return 0
-		}
-		slices.SortStableFunc(setups, func(a, b Setup) int { return rank(a) - rank(b) })
-	}
-	for _, setup := range setups {
-		open := journal.Reopening{Setup: setup.ID}
-		for _, pass := range work.Plan.Choices.Passes {
-			was := false
-			for _, id := range facets {
-				m, marked := state.Folded.Mark(journal.Visit{Setup: setup.ID, Pass: pass.ID, Facet: id})
-				if !marked || m.Kind != journal.Done {
-					continue
-				}
-				was = true
-				if !slices.Contains(open.Facets, id) {
-					open.Facets = append(open.Facets, id)
-				}
-			}
-			if was {
-				open.Passes = append(open.Passes, pass.ID)
-			}
-		}
-		if len(open.Facets) == 0 {
-			continue
-		}
-		if err := s.journal.tell(ctx, work.ID, journal.Again, open); err != nil {
-			return err
-		}
-	}
-	return nil
 }
 
 // CorrectedLast tells that a stone's plan came of a correction for how it sits, and can still be taken back: nothing was cut to it.

@@ -178,3 +178,32 @@ func TestAFlawIsPointedAt(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, workshop.Refused, answers[0].Outcome)
 }
+
+// A way takes facets of both sides. Where the rest of the crown meets the girdle, the girdle comes first and the crown comes up again
+// for the rest; where nothing is left that does, the stone is turned back once. What comes first can be taken back with the way.
+func TestTheOtherSideComesFirstWhereTheRestMeetsIt(t *testing.T) {
+	for _, c := range []struct{ crown, more int }{{1, 2}, {everything, 1}} {
+		s := newShop(t)
+		stone, err := s.PlanStone(t.Context(), "gift", s.add(t, "First Light").ID, choices(8))
+		require.NoError(t, err)
+		setups := stone.Work().Plan.Setups
+		pavilion, crown := setups[0].ID, setups[1].ID
+		b := &atBench{shop: s, stone: stone}
+		for len(b.up) == 0 {
+			b.cut(t, 1)
+		}
+		last := b.cut(t, c.crown)
+		cut := s.state(t, stone.ID).Done
+		b.overcut(t, last, 0.1)
+		for _, kind := range []mending.Kind{mending.Largest, mending.Smaller} {
+			b.stone, err = s.Mend(t.Context(), stone.ID, kind, b.stone.Version)
+			require.NoError(t, err)
+			require.Less(t, s.state(t, stone.ID).Done, cut)
+			b.stone, err = s.TakePlanBack(t.Context(), stone.ID, b.stone.Version)
+			require.NoError(t, err)
+			require.Equal(t, cut, s.state(t, stone.ID).Done)
+		}
+		assert.Equal(t, c.more, b.mend(t, mending.Smaller))
+		assert.Equal(t, []string{crown, pavilion, crown}[:1+c.more], b.up)
+	}
+}

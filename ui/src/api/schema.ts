@@ -5878,6 +5878,7 @@ export interface components {
             solid: components["schemas"]["Mesh"] | null;
             takes: components["schemas"]["FaceTake"][];
             tiers: components["schemas"]["MendTier"][];
+            turns: number;
             visits: number;
             /** @enum {string} */
             way: "leave" | "tier" | "side" | "smaller" | "largest";

@@ -33,6 +33,11 @@ export const mendingWords = {
     if (gap < 100) return `A meet is open by ${micron(gap)}: the loupe shows it, the eye does not.`;
     return `A meet is open by ${micron(gap)}: it is seen without a loupe.`;
   },
+  turnsBack: (times: number) => {
+    if (times === 0) return '';
+    const more = times === 1 ? 'once more' : `${times} times more`;
+    return `The stone is turned over ${more} for it, with a bond that has to hold.`;
+  },
   take: (tier: string, facets: number, least: number, most: number) =>
     `${tier}: ${facets} ${facets === 1 ? 'facet' : 'facets'}, ${range(least, most, thousandths)} mm`,
   divisions: (least: number, most: number) =>

@@ -169,7 +169,7 @@ function Costs({ of, way }: { of: WaysOut; way: WayOut }) {
   return (
     <Box sx={{ mt: 3 }}>
       <Typography sx={{ fontSize: '1.125rem' }}>
-        {way.does} {t.seen(way.gap)}
+        {[way.does, t.seen(way.gap), t.turnsBack(way.turns)].filter(Boolean).join(' ')}
       </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 5, mt: 2 }}>
         <BeforeAndAfter heads={[t.planned, t.will]} rows={rows} />
