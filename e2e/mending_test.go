@@ -321,7 +321,7 @@ func TestAStoneIsTurnedBackForWhatIsMended(t *testing.T) {
 	u.click("The table sits level")
 	finishSide(u)
 	u.click("The adapter is off")
-	u.mentions("Facets of the pavilion are cut again, so it comes up once more.")
+	u.mentions("There is more to cut on the pavilion, so it comes up once more.")
 	assert.Empty(t, checkAxe(t, u), "the transfer back")
 	u.click("Glue the side that is up now to")
 	u.settled()

@@ -142,7 +142,7 @@ func TestTheFixturesOfTheFoldAreFresh(t *testing.T) {
 	turn := func(n int, setup string) journal.Event {
 		return event(n, journal.Transfer, journal.Transferred{Setup: setup})
 	}
-	thrice := append(turned, turn(5, "s1"), turn(6, "s2"))
+	thrice := slices.Concat(turned, []journal.Event{turn(5, "s1"), turn(6, "s2")})
 	add("turned over, back and over again", journal.FirstCut, thrice)
 	add("the last transfer told twice", journal.FirstCut, append(thrice, turn(7, "s2")))
 	add("and taken back once for both", journal.FirstCut, append(thrice, turn(7, "s2"), undo(8, 7)))

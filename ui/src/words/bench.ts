@@ -66,9 +66,9 @@ export const benchWords = {
   comesUp: (facet: string) => `This dop-up is done. ${facet} comes up now.`,
   transferLead: (side: string) => `The first side is done. The ${side} comes up now.`,
   comesAgain: (facet: string) =>
-    `Facets of the dop-up with ${facet} up are cut again, so it comes up once more.`,
+    `There is more to cut with ${facet} up, so it comes up once more. Heights are read anew.`,
   transferBack: (side: string) =>
-    `Facets of the ${side} are cut again, so it comes up once more. Heights are read anew.`,
+    `There is more to cut on the ${side}, so it comes up once more. Heights are read anew.`,
   transferDials: (side: string) => `${side} indexes`,
   transferGo: 'Transfer done',
   allDone: 'Every facet is cut',
