@@ -64,6 +64,19 @@ test('the checks of a transfer are those of the side that comes up', () => {
   expect(standing.last?.id).toBe('51');
 });
 
+test('a stone that is turned back and over again is checked anew', () => {
+  const log = [
+    ...script.visits.filter((v) => v.setup === 's1').map((_, i) => visitOf(script, i)),
+  ].map((payload, i) => event(i + 1, { kind: 'done', payload }));
+  const check = (n: number) => event(n, { kind: 'check', payload: { setup: 's2', item: 'bond' } });
+  const turn = (n: number, setup: string) => event(n, { kind: 'transfer', payload: { setup } });
+  const back = [...log, check(50), turn(51, 's2'), turn(52, 's1')];
+  const before = standingOf(script, fold(back));
+  expect(before).toMatchObject({ gate: 'transfer', sits: 's1', setup: 's2' });
+  expect([...before.checked]).toEqual([]);
+  expect([...standingOf(script, fold([...back, check(53)])).checked]).toEqual(['bond']);
+});
+
 test('Back takes what happened last in a run, whatever the clocks say', () => {
   const tick = (n: number, more: object) => event(n, { kind: 'done', payload: {}, ...more });
   // The server has both; its order counts, not that of clocks that were set back.

@@ -23,6 +23,8 @@ export interface BenchState {
   checked: Set<string>;
   /** The setup that the stone sits in. */
   sits: string;
+  /** The setup that what is checked belongs to: that which comes next, else the one that the stone sits in or came off. */
+  setup: string;
   /** The last event that can be taken back. */
   last: LogEvent | undefined;
 }
@@ -51,7 +53,7 @@ export function standingOf(script: BenchScript, log: LogState): BenchState {
   const sits = sitsIn(script, log);
   const gate =
     off === undefined ? gateOf(script, at, isOnAdapter(script, visited, log), sits) : 'off-dop';
-  const setup = gateSetup(script, at);
+  const setup = (off === undefined && script.visits[at]?.setup) || sits;
   // What was checked before the stone came off, left the adapter or was turned away from this setup is checked again.
   const since = Math.max(
     off ?? 0,
@@ -74,13 +76,10 @@ export function standingOf(script: BenchScript, log: LogState): BenchState {
     gate,
     checked,
     sits,
+    setup,
     last: lastAct(log),
   };
 }
-
-/** The setup that what is checked at a place belongs to: that which comes next or, at the end, the last. */
-export const gateSetup = (script: BenchScript, at: number): string =>
-  (script.visits[at] ?? script.visits.at(-1))?.setup ?? '';
 
 /** What has to be done with the stone before work goes on. */
 export type Gate = BenchScript['checks'][number]['gate'];

@@ -38,7 +38,7 @@ import { NewPlan } from './NewPlan';
 import { NoteDialog } from './NoteDialog';
 import { useAsCut } from './otherwise';
 import type { Reread } from './reread';
-import { doneAt, gateSetup, standingOf, visitOf } from '../../log/standing';
+import { doneAt, standingOf, visitOf } from '../../log/standing';
 import { Thread } from '../../parts/work/Thread';
 import { passName } from '../../parts/work/visitWords';
 import { TransferScreen } from './TransferScreen';
@@ -330,16 +330,10 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
         );
       case 'moved':
         return (
-          <MovedPanel
-            {...{ script, state, log, reread }}
-            setup={gateSetup(script, state.at)}
-            onClose={shut}
-          />
+          <MovedPanel {...{ script, state, log, reread }} setup={state.setup} onClose={shut} />
         );
       case 'seat':
-        return (
-          <SeatPanel {...{ script, state }} setup={gateSetup(script, state.at)} onClose={shut} />
-        );
+        return <SeatPanel {...{ script, state }} setup={state.setup} onClose={shut} />;
       case 'adapter':
         return <AdapterPanel {...{ script, reread }} at={Math.max(onAdapter, 0)} onClose={shut} />;
       case 'time':

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import type { BenchScript } from '../../api/client';
-import { gateSetup, type BenchState } from '../../log/standing';
+import type { BenchState } from '../../log/standing';
 import { Clock } from '../../parts/clock/Clock';
 import { Care } from '../../parts/Page';
 import type { StoneLog } from '../../parts/work/useStoneLog';
@@ -19,7 +19,7 @@ interface Props {
 
 /** What is checked before the next visit. A check is taken back by unticking it. */
 export function GateChecks({ script, state, log }: Props) {
-  const setup = gateSetup(script, state.at);
+  const { setup } = state;
   // A script that an older build has kept does not say where from.
   const here = (c: BenchScript['checks'][number]) =>
     c.gate === state.gate && (!c.setup || c.setup === setup) && (!c.from || c.from === state.sits);

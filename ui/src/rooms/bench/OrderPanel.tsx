@@ -6,7 +6,7 @@ import { useState } from 'react';
 import type { BenchScript } from '../../api/client';
 import { ranges } from '../../api/ranges';
 import { changeAtWheel, stoneLineQuery } from '../../api/stones';
-import { gateSetup, visitOf, type BenchState } from '../../log/standing';
+import { visitOf, type BenchState } from '../../log/standing';
 import { ChoiceList } from '../../parts/ChoiceList';
 import { NumberField } from '../../parts/fields/NumberField';
 import { PickField } from '../../parts/fields/PickField';
@@ -47,7 +47,7 @@ export function OrderPanel({ script, state, log, reread, onClose }: Props) {
         <MarkedStone
           script={script}
           step={state.step}
-          setup={script.setups.findIndex((s) => s.id === gateSetup(script, state.at))}
+          setup={script.setups.findIndex((s) => s.id === state.setup)}
           facets={script.facets.filter((f) => f.tier === (again?.tier ?? (to && tierOf(to))))}
           label={again?.tier ?? (to ? tierOf(to) : w.bench.now)}
         />

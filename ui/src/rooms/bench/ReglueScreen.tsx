@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { BenchScript } from '../../api/client';
-import { gateSetup, type BenchState } from '../../log/standing';
+import type { BenchState } from '../../log/standing';
 import type { StoneLog } from '../../parts/work/useStoneLog';
 import { movedWords } from '../../words/moved';
 import { angle } from '../../words/numbers';
@@ -23,7 +23,7 @@ interface Props {
 
 /** The stone came off its dop: found, cleaned, glued again, and its turn found from what is cut. */
 export function ReglueScreen({ script, state, log, onBack, onRead }: Props) {
-  const setup = gateSetup(script, state.at);
+  const { setup } = state;
   const off = log.state.happenings.findLast((h) => h.what === 'bond-failed')!;
   const facets = linesUp(script, state, setup);
   return (
