@@ -65,9 +65,8 @@ test('the checks of a transfer are those of the side that comes up', () => {
 });
 
 test('a stone that is turned back and over again is checked anew', () => {
-  const log = [
-    ...script.visits.filter((v) => v.setup === 's1').map((_, i) => visitOf(script, i)),
-  ].map((payload, i) => event(i + 1, { kind: 'done', payload }));
+  const first = script.visits.filter((v) => v.setup === 's1');
+  const log = first.map((_, i) => event(i + 1, { kind: 'done', payload: visitOf(script, i) }));
   const check = (n: number) => event(n, { kind: 'check', payload: { setup: 's2', item: 'bond' } });
   const turn = (n: number, setup: string) => event(n, { kind: 'transfer', payload: { setup } });
   const back = [...log, check(50), turn(51, 's2'), turn(52, 's1')];
