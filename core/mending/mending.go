@@ -182,8 +182,8 @@ func (m *mender) stone(distances []float64, besides ...cutting.Beside) (*cutting
 }
 
 // solved solves the plan's stops again, tiers in an order, with facets that stand elsewhere: change is given the places of a
-// tier's facets and the distances of their stops on the stone so far, those that are measured as planned, and may change them. It returns the distances of all, in
-// the order of the plan's facets.
+// tier's facets and the distances of their stops on the stone so far, the planned ones of those that are measured, and may change
+// them. It returns the distances of all, in the order of the plan's facets.
 func (m *mender) solved(order []int, change func(places []int, distances []float64)) ([]float64, error) {
 	out := slices.Clone(m.Cut)
 	_, err := m.Plan.CutOtherwise(order, func(facets []cutting.Facet) {

@@ -22,6 +22,7 @@ export const wheelWords = {
   facet: 'Facet',
   earlier: 'Facet before',
   later: 'Facet after',
+  otherSide: 'Another side',
   howDeep: 'How deep',
   howDeepHelp: 'In mm. Leave it empty where you do not know.',
   teeth: 'Teeth off',

@@ -53,9 +53,16 @@ export function HappenedScreen(props: Props) {
   const touched = useRef<number>(undefined);
   const pointing = choice?.inside && !made;
   const pick = (no: number) => {
-    const place = places.find((i) => script.facets[script.visits[i]!.facet]!.no === no);
+    const place = places.findLast((i) => script.facets[script.visits[i]!.facet]!.no === no);
     touched.current = place;
     if (place !== undefined) setAt(place);
+  };
+  // The last facet of the next setup in which any was cut.
+  const setups = [...new Set(places.map((i) => script.visits[i]!.setup))];
+  const over = () => {
+    const next = (setups.indexOf(script.visits[at!]!.setup) + 1) % setups.length;
+    setAt(places.findLast((i) => script.visits[i]!.setup === setups[next]));
+    setPoint(undefined);
   };
   // What is not cut yet can be touched, too, and has no facet to lie under.
   const put = (p: Vec) => {
@@ -89,7 +96,7 @@ export function HappenedScreen(props: Props) {
       facets={facet && choice?.atFacet ? [facet] : []}
       label={facet && choice?.atFacet ? facetName(script, at!) : w.bench.now}
       ring={choice?.inside ? point : undefined}
-      onPick={pointing ? pick : undefined}
+      onPick={choice?.atFacet && !made ? pick : undefined}
       onPoint={pointing ? put : undefined}
     />
   );
@@ -182,6 +189,11 @@ export function HappenedScreen(props: Props) {
               setPoint(undefined);
             }}
           />
+          {setups.length > 1 && (
+            <Button onClick={over} sx={{ minHeight: 64, mt: 1 }}>
+              {t.otherSide}
+            </Button>
+          )}
           {choice.inside && <Typography sx={{ mt: 2 }}>{point ? t.pointed : t.point}</Typography>}
         </Box>
       )}
