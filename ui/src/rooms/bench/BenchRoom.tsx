@@ -10,7 +10,7 @@ import { useNavigate, useParams } from 'react-router';
 import type { BenchScript } from '../../api/client';
 import { benchQuery, fetchScript } from '../../api/stones';
 import { useKeys } from '../../parts/keys';
-import type { Entry } from '../../parts/MenuButton';
+import { MenuButton, type Entry } from '../../parts/MenuButton';
 import type { Happening } from '../../log/events';
 import { keptWork } from '../../log/works';
 import { Await } from '../../parts/Page';
@@ -426,6 +426,29 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
       />
       {ready && <Disagreements script={script} log={log} />}
       <Box sx={{ flexGrow: 1, minHeight: 0 }}>{screen()}</Box>
+      {ready && shown === undefined && atFacet && (
+        <Box
+          sx={{
+            display: 'flex',
+            gap: 2,
+            justifyContent: 'flex-end',
+            px: 4,
+            py: 2,
+            borderTop: 1,
+            borderColor: 'divider',
+          }}
+        >
+          <Button onClick={actions.happened} sx={{ minHeight: 64, fontSize: '1.0625rem' }}>
+            {t.happened}
+          </Button>
+          <MenuButton
+            label={t.more}
+            entries={more}
+            sx={{ minHeight: 64, fontSize: '1.0625rem' }}
+            row={64}
+          />
+        </Box>
+      )}
       {panel?.is === 'catch up' && (
         <Dialog open onClose={shut} fullWidth maxWidth="lg">
           <DialogTitle>{threadWords.open}</DialogTitle>
