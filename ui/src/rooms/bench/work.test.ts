@@ -2,7 +2,7 @@ import { expect, test } from 'vitest';
 import type { BenchScript } from '../../api/client';
 import type { BenchState } from '../../log/standing';
 import { w } from '../../words/words';
-import { moves, ticked } from './work';
+import { cutSoFar, lastCut, moves, ticked } from './work';
 
 const visit = (facet: number, roundEnd: number, blockEnd: number, move = {}) => ({
   setup: 's1',
@@ -27,7 +27,9 @@ const script = {
 const standing = (at: number, done: number[] = []) =>
   ({
     at,
-    visited: script.visits.map((_, i) => (done.includes(i) ? { n: i + 1 } : undefined)),
+    visited: script.visits.map((_, i) =>
+      done.includes(i) ? { n: i + 1, kind: 'done' } : undefined,
+    ),
   }) as BenchState;
 
 test('Done ticks what is open of the facet, the round or the tier', () => {
@@ -50,4 +52,11 @@ test('the move to a facet is told as people say it, and nothing is told that sta
   // The hand comes from elsewhere: a facet that was cut later, or none at all.
   expect(moves(script, standing(1, [0, 2]), 1)).toEqual([w.bench.setAnew]);
   expect(moves(script, standing(2), 2)).toEqual([w.bench.setAnew]);
+});
+
+test('a mishap can be of any facet that was cut, and most likely is of the last', () => {
+  expect(lastCut(standing(0))).toBeUndefined();
+  expect(lastCut(standing(1, [0, 2]))).toBe(2);
+  expect(cutSoFar(standing(1, [0, 2]), undefined)).toEqual([0, 2]);
+  expect(cutSoFar(standing(1, [0]), 1)).toEqual([0, 1]);
 });

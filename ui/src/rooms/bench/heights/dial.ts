@@ -19,8 +19,9 @@ export interface Taken extends DialReading {
 const senseOf = (facet: Facet): number => (facet.division?.rising ? -1 : 1);
 
 /**
- * The readings that still count for a setup: those since the stone was turned over to it, was glued, or was found to lean. They rise as the stone is
- * lifted, whichever way this machine's dial counts. A lap that was changed for another is another lap.
+ * The readings that still count for a setup: those since the stone was turned over to it, was glued, or was found
+ * to lean. They rise as the stone is lifted, whichever way this machine's dial counts. A lap that was changed for
+ * another is another lap.
  */
 export function takenIn(script: BenchScript, log: LogState, setup: string): Taken[] {
   const places = new Map(script.visits.map((_, i) => [visitKey(visitOf(script, i)), i]));
