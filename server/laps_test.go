@@ -45,10 +45,17 @@ func TestTheBenchIsToldWhatEachPassIsFor(t *testing.T) {
 	assert.Equal(t, "until the 3000 scratches are gone; hold the table's width", told["T"][2])
 	assert.Equal(t, 3, adapter)
 	gates := map[workshop.Gate]int{}
+	over := map[string]int{}
 	for _, check := range script.Checks {
-		gates[check.Gate]++
+		if check.Gate == workshop.TurnOver {
+			over[check.From+" to "+check.Setup]++
+		} else {
+			gates[check.Gate]++
+		}
 	}
-	assert.Equal(t, map[workshop.Gate]int{workshop.TurnOver: 7, workshop.OffDop: 5, workshop.AdapterOn: 2}, gates)
+	assert.Equal(t, map[workshop.Gate]int{workshop.OffDop: 5, workshop.AdapterOn: 2}, gates)
+	first, second := script.Setups[0].ID, script.Setups[1].ID
+	assert.Equal(t, map[string]int{first + " to " + second: 7, second + " to " + first: 7}, over, "there and back")
 
 	var page server.StonePage
 	c.get(path, &page)
