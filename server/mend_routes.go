@@ -173,7 +173,7 @@ func (s *Server) waysOut(ctx context.Context, id string) (WaysOut, error) {
 		}
 		out.Wrong = append(out.Wrong, WentWrong{d.Tier, d.Planned.Tooth, d.Facet, words.Difference(d, found.AsCut)})
 	}
-	if m := plan.Mended; m != nil {
+	if m := plan.MendedAtWheel(); m != nil {
 		out.Mended = &MendedView{m.Way, words.WayOut(m.Way), plan.Over > 0 && m.Plan == plan.No && !found.CutSince}
 	}
 	return out, nil

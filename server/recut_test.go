@@ -85,5 +85,8 @@ func TestAStoneThatCameBackIsRecut(t *testing.T) {
 		var script server.BenchScript
 		c.get("/api/stones/"+stone.ID+"/script", &script)
 		assert.NotEmpty(t, script.Visits)
+		var out server.WaysOut
+		c.get("/api/stones/"+stone.ID+"/ways-out", &out)
+		assert.Nil(t, out.Mended, "what the work begins with was mended by nobody")
 	}
 }

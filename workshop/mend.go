@@ -25,6 +25,14 @@ type Mended struct {
 	Take map[FacetID]float64
 }
 
+// MendedAtWheel returns what was mended since the work began, nil where nothing was: what a recut begins with was chosen before.
+func (p *Plan) MendedAtWheel() *Mended {
+	if p.Came != nil && p.Mended != nil && p.Mended.Plan == 1 {
+		return nil
+	}
+	return p.Mended
+}
+
 // cut cuts a stone with what was mended; names are those of its facets. Where nothing was it is the stone itself.
 func (m *Mended) cut(stone *cutting.Stone, names []FacetID) (*cutting.Stone, error) {
 	if m == nil {
