@@ -304,7 +304,8 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
   const screen = () => {
     if (!log.known) return null;
     if (changed) return <NewPlan no={log.state.plan} onRead={reread} />;
-    if (closed) return <BenchEnd stone={script.stoneId} finished late={log.state.late} />;
+    if (closed)
+      return <BenchEnd script={script} step={state.step} finished late={log.state.late} />;
     if (paused) return <PausedScreen onGo={() => void pause('resume')} />;
     switch (panel?.is) {
       case 'happened':
@@ -402,7 +403,7 @@ export function Bench({ script, log, path, leaveTo, reread, onBack }: BenchProps
       );
     if (!visit)
       return (
-        <BenchEnd stone={script.stoneId} onBack={actions.back}>
+        <BenchEnd script={script} step={state.step} onBack={actions.back}>
           {state.skipped.length > 0 && (
             <SkippedList script={script} places={state.skipped} onCut={skipped.cut} />
           )}
