@@ -391,7 +391,7 @@ var problems = map[diagram.Code]sentence{
 		return fmt.Sprintf("These readings differ by more than %s°, or give no angle between 0° and 90°. Lay the end flush again and read the protractor anew.", number(p.High))
 	},
 	workshop.NoWay: func(p diagram.Problem) string {
-		return fmt.Sprintf("“%s” cannot be gone any more: the stone was changed meanwhile. Look at the ways anew.", WayOut(mending.Kind(p.Text)))
+		return fmt.Sprintf("“%s” is no longer possible: the stone was changed meanwhile. Look at the ways again.", WayOut(mending.Kind(p.Text)))
 	},
 	workshop.NoSuchForm: func(diagram.Problem) string {
 		return "Nothing tells yet what form the stone has. Choose the diagram that it follows and give its width."
@@ -400,7 +400,7 @@ var problems = map[diagram.Code]sentence{
 		return "A recut keeps the size, the side that is cut first and the order that it was planned with. Everything else can be changed."
 	},
 	workshop.NoSuchSlip: func(diagram.Problem) string {
-		return "The stone cannot have had that slip any more: something was cut meanwhile. Look at the pictures anew."
+		return "That slip no longer fits: something was cut meanwhile. Look at the pictures again."
 	},
 	workshop.MendsInRun: func(diagram.Problem) string {
 		return "Stones that are cut together share a plan, so one of them is not mended by itself. Finish the run, then recut this stone."

@@ -90,38 +90,45 @@ func (s *Stones) openAgain(ctx context.Context, work Work, facets []FacetID, oth
 	} else {
 		order = append(others, order...)
 	}
-	last := ""
-	for _, setup := range order {
-		open := journal.Reopening{Setup: setup.ID}
-		for _, pass := range plan.Choices.Passes {
-			was := false
-			for _, id := range facets {
-				m, marked := state.Folded.Mark(journal.Visit{Setup: setup.ID, Pass: pass.ID, Facet: id})
-				if !marked || m.Kind != journal.Done {
-					continue
-				}
-				was = true
-				if !slices.Contains(open.Facets, id) {
-					open.Facets = append(open.Facets, id)
-				}
-			}
-			if was {
-				open.Passes = append(open.Passes, pass.ID)
-			}
-		}
-		if len(open.Facets) == 0 {
+	last := -1
+	for i, setup := range order {
+		again := plan.cutIn(setup.ID, facets, state.Folded)
+		if len(again.Facets) == 0 {
 			continue
 		}
-		if err := s.journal.tell(ctx, work.ID, journal.Again, open); err != nil {
+		if err := s.journal.tell(ctx, work.ID, journal.Again, again); err != nil {
 			return err
 		}
-		last = setup.ID
+		last = i
 	}
 	next, open := plan.nextIn(plan.Setups[sits].ID, state.Folded)
-	if othersFirst || last == "" || last == plan.Setups[sits].ID || !open {
+	if othersFirst || last < 0 || last == len(order)-1 || !open {
 		return nil
 	}
+	// Nothing is opened where the stone sits, and the rest of it goes on all the same.
 	return s.journal.tell(ctx, work.ID, journal.Jump, next)
+}
+
+// cutIn names the visits of a setup in which some facets were cut.
+func (p *Plan) cutIn(setup string, facets []FacetID, w *journal.Work) journal.Reopening {
+	out := journal.Reopening{Setup: setup}
+	for _, pass := range p.Choices.Passes {
+		was := false
+		for _, id := range facets {
+			m, marked := w.Mark(journal.Visit{Setup: setup, Pass: pass.ID, Facet: id})
+			if !marked || m.Kind != journal.Done {
+				continue
+			}
+			was = true
+			if !slices.Contains(out.Facets, id) {
+				out.Facets = append(out.Facets, id)
+			}
+		}
+		if was {
+			out.Passes = append(out.Passes, pass.ID)
+		}
+	}
+	return out
 }
 
 // nextIn returns the first visit that is open in a setup, false where none is.

@@ -28,7 +28,7 @@ export const benchWords = {
   leaveOpen: 'Leave it open',
   backTier: (tier: string, n: number) => `Back over ${tier} (${n})`,
   first: 'First facet of this side',
-  setAnew: 'Set angle and index anew',
+  setAnew: 'Set both angle and index',
   firstUp: 'First facet of this dop-up',
   teethOn: (n: number, to: string) => `+${n} → ${to}`,
   teethBack: (n: number, to: string) => `−${n} → ${to}`,
@@ -66,9 +66,9 @@ export const benchWords = {
   comesUp: (facet: string) => `This dop-up is done. ${facet} comes up now.`,
   transferLead: (side: string) => `The first side is done. The ${side} comes up now.`,
   comesAgain: (facet: string) =>
-    `There is more to cut with ${facet} up, so it comes up once more. Heights are read anew.`,
+    `There is more to cut with ${facet} up, so it comes up again. Read the heights again, too.`,
   transferBack: (side: string) =>
-    `There is more to cut on the ${side}, so it comes up once more. Heights are read anew.`,
+    `There is more to cut on the ${side}, so it comes up again. Read the heights again, too.`,
   transferDials: (side: string) => `${side} indexes`,
   transferGo: 'Transfer done',
   allDone: 'Every facet is cut',

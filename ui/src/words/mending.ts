@@ -4,7 +4,7 @@ import { hours, micron, mm, percent, plain, thousandths } from './numbers';
 export const mendingWords = {
   title: 'Ways out',
   open: 'Ways out of it',
-  lead: 'What each way costs, reckoned for the stone as it stands. A digit looks at a way, Enter takes it.',
+  lead: 'What each way costs for the stone as it stands. A digit looks at a way, Enter takes it.',
   nothing:
     'Nothing has gone wrong since the plan was made, as far as the log tells. Tell what happened first.',
   at: (tier: string, tooth: number, what: string) => (tier ? `${tier} at ${tooth}: ${what}` : what),
@@ -35,8 +35,8 @@ export const mendingWords = {
   },
   turnsBack: (times: number) => {
     if (times === 0) return '';
-    const more = times === 1 ? 'once more' : `${times} times more`;
-    return `The stone is turned over ${more} for it, with a bond that has to hold.`;
+    const more = times === 1 ? 'once more for it' : `${times} times more for it, each time`;
+    return `The stone is turned over ${more} on a new bond.`;
   },
   take: (tier: string, facets: number, least: number, most: number) =>
     `${tier}: ${facets} ${facets === 1 ? 'facet' : 'facets'}, ${range(least, most, thousandths)} mm`,

@@ -37,7 +37,7 @@ export function AdapterScreen({ script, state, log, onBack, onHelp }: Props) {
       }}
     >
       <Box sx={{ minHeight: 0 }}>
-        <Profile mesh={script.mesh} step={visit.now} levels={script.levels} />
+        <Profile mesh={script.mesh} step={Math.max(state.step, visit.now)} levels={script.levels} />
       </Box>
       <Box>
         <Typography variant="h1" component="h2" gutterBottom>
